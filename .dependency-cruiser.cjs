@@ -1,0 +1,35 @@
+/** The arrows between folders: units ← job ← plan ← code/tables ← circuits ← code ← layout, records, formats. */
+const only = (folder, allowed) => ({
+  name: `core-${folder.replace('/', '-')}`,
+  comment: `src/core/${folder} may use ${allowed.join(', ')}`,
+  severity: 'error',
+  from: { path: `^src/core/${folder}/`, pathNot: '\\.test\\.ts$' },
+  to: { path: '^src/', pathNot: allowed.map((a) => `^src/core/${a}/`).join('|') },
+});
+
+module.exports = {
+  forbidden: [
+    { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'core-stands-alone',
+      comment: 'The core uses nothing of the application and only small pure libraries.',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: ['^src/core/', '^node_modules/(@types/)?(yup|papaparse|mutative)/'] },
+    },
+    only('units', ['units']),
+    only('job', ['units', 'job']),
+    only('plan', ['units', 'job', 'plan', 'code/tables']),
+    only('code/tables', ['units', 'job', 'code/tables']),
+    only('circuits', ['units', 'job', 'plan', 'code/tables', 'circuits']),
+    only('code', ['units', 'job', 'plan', 'circuits', 'code']),
+    only('layout', ['units', 'job', 'plan', 'code', 'layout']),
+    only('records', ['units', 'job', 'plan', 'circuits', 'code', 'records']),
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: { extensions: ['.ts', '.js', '.svelte'] },
+  },
+};

@@ -1,0 +1,33 @@
+import globals from 'globals';
+import svelte from 'eslint-plugin-svelte';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+export default ts.config(
+  { ignores: ['build', '.svelte-kit', 'node_modules', 'static'] },
+  ...ts.configs.recommended,
+  ...svelte.configs.recommended,
+  {
+    languageOptions: { globals: { ...globals.browser, ...globals.node } },
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      eqeqeq: 'error',
+      'no-console': 'error',
+      'no-var': 'error',
+      'prefer-const': 'error',
+    },
+  },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts'],
+    languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
+    rules: { 'svelte/no-at-html-tags': 'error', 'svelte/no-navigation-without-resolve': 'off' },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'localStorage', 'process', 'Buffer'],
+    },
+  },
+  { files: ['cli/**', 'scripts/**', 'tests/**'], rules: { 'no-console': 'off' } },
+);
