@@ -1,0 +1,158 @@
+/** A circuit as it runs through the house: every stop at its distance, with load, drop and protection. */
+import { ohmsPerThousandFeet, type Material } from '../code/tables/conductors.ts';
+import { placeInPlan } from '../job/outline.ts';
+import type { Area, Box, Circuit, Gauge, JobDocument, Stop } from '../job/schema.ts';
+
+export interface Segment {
+  /** Installed length, inches. */
+  length: number;
+  source: 'measured' | 'plan';
+  /** How a planned length came about. */
+  working: string;
+  gauge: Gauge;
+  /** One conductor, ohms at the shop's conductor temperature. */
+  ohms: number;
+}
+
+/** Where protection of a kind begins: at the breaker, or at a box on the run. */
+export type ProtectionOrigin = { at: 'breaker' } | { at: 'box'; boxId: string; name: string };
+
+export interface RunStop {
+  stop: Stop;
+  box: Box;
+  area: Area;
+  /** Position in `Run.stops` of the stop that feeds this one; −1 is the panel. */
+  feeder: number;
+  segment: Segment;
+  /** Cable from the breaker to here, inches. */
+  distance: number;
+  /** One conductor from the breaker to here, ohms. */
+  pathOhms: number;
+  /** Planning load carried by the segment that feeds this stop, amperes. */
+  amps: number;
+  /** Drop here under the planning load, volts. */
+  plannedDrop: number;
+  gfci: ProtectionOrigin | null;
+  afci: ProtectionOrigin | null;
+}
+
+export interface Run {
+  circuit: Circuit;
+  stops: RunStop[];
+  /** All cable as installed, inches. */
+  installed: number;
+  /** Cable to buy: installed and waste, inches. */
+  toBuy: number;
+  /** Planning load at the breaker, amperes. */
+  plannedAmps: number;
+  /** The stop with the most resistance from the breaker; null on an empty run. */
+  end: RunStop | null;
+}
+
+const volts = (document: JobDocument) => document.job.settings.voltage;
+
+function segmentOf(document: JobDocument, circuit: Circuit, stop: Stop, box: Box, feeder: Box | null): Segment {
+  const { settings } = document.job;
+  const gauge = stop.gauge ?? circuit.gauge;
+  const planned = plannedLength(document, circuit, box, feeder);
+  const length = stop.measured ?? planned.length;
+  const perThousand = resistancePerThousand(gauge, circuit.material, settings.conductorTemperature);
+  return {
+    length,
+    source: stop.measured === null ? 'plan' : 'measured',
+    working: planned.working,
+    gauge,
+    ohms: (perThousand * length) / 12 / 1000,
+  };
+}
+
+/** Aluminium 14 AWG does not exist; its resistance is taken as that of 12 AWG so that a finding can be shown. */
+const resistancePerThousand = (gauge: Gauge, material: Material, celsius: number): number =>
+  ohmsPerThousandFeet(gauge, material, celsius) ?? ohmsPerThousandFeet('12', material, celsius)!;
+
+/** Manhattan distance through the framing, the change of level, and an allowance at each end. */
+function plannedLength(
+  document: JobDocument,
+  circuit: Circuit,
+  box: Box,
+  feeder: Box | null,
+): { length: number; working: string } {
+  const { settings } = document.job;
+  const to = positionOf(document, box);
+  const panel = document.panels[circuit.panelId];
+  const from = feeder ? positionOf(document, feeder) : panel && { x: panel.x, y: panel.y, z: elevation(document, panel.levelId) };
+  if (!to || !from) return { length: settings.boxRise, working: 'not on the plan' };
+  const across = Math.abs(to.x - from.x) + Math.abs(to.y - from.y);
+  const up = Math.abs(to.z - from.z);
+  const rise = (feeder ? settings.boxRise : settings.panelRise) + settings.boxRise;
+  const feet = (inches: number) => (inches / 12).toFixed(1);
+  return {
+    length: across + up + rise,
+    working: `${feet(Math.abs(to.x - from.x))} + ${feet(Math.abs(to.y - from.y))} ft through framing${up > 0 ? ` + ${feet(up)} ft between levels` : ''} + ${feet(rise)} ft rise and free ends`,
+  };
+}
+
+const elevation = (document: JobDocument, levelId: string) => document.levels[levelId]?.elevation ?? 0;
+
+function positionOf(document: JobDocument, box: Box): { x: number; y: number; z: number } | null {
+  const area = document.areas[box.areaId];
+  const place = area && placeInPlan(area, box.wallId, box.offset, box.fromWall);
+  return place ? { ...place, z: elevation(document, area.levelId) } : null;
+}
+
+/** Builds the run of a circuit. Stops whose outlet or room is missing are left out. */
+export function buildRun(document: JobDocument, circuit: Circuit): Run {
+  const { settings } = document.job;
+  const fromBreaker: ProtectionOrigin = { at: 'breaker' };
+  const has = (kind: 'gfci' | 'afci') =>
+    circuit.breaker.protection === kind || circuit.breaker.protection === 'dual' ? fromBreaker : null;
+  const stops: RunStop[] = [];
+  const indexOf = new Map<string, number>();
+  for (const stop of circuit.stops) {
+    const box = document.boxes[stop.boxId];
+    const area = box && document.areas[box.areaId];
+    if (!box || !area) continue;
+    const feeder = stop.from === null ? -1 : (indexOf.get(stop.from) ?? -1);
+    const before = stops[feeder];
+    const segment = segmentOf(document, circuit, stop, box, before?.box ?? null);
+    const upstream = before ? before.gfci : has('gfci');
+    indexOf.set(box.id, stops.length);
+    stops.push({
+      stop,
+      box,
+      area,
+      feeder,
+      segment,
+      distance: (before?.distance ?? 0) + segment.length,
+      pathOhms: (before?.pathOhms ?? 0) + segment.ohms,
+      amps: box.status === 'remove' ? 0 : settings.vaPerReceptacle / volts(document),
+      plannedDrop: 0,
+      gfci: upstream ?? (box.device.kind === 'gfci' ? { at: 'box', boxId: box.id, name: box.name } : null),
+      afci: has('afci'),
+    });
+  }
+  // Feeders stand before what they feed: one pass back sums the loads, one pass forth sums the drop.
+  for (let i = stops.length - 1; i >= 0; i--) {
+    const feeder = stops[stops[i]!.feeder];
+    if (feeder) feeder.amps += stops[i]!.amps;
+  }
+  for (const s of stops) {
+    s.plannedDrop = (stops[s.feeder]?.plannedDrop ?? 0) + 2 * s.segment.ohms * s.amps;
+  }
+  const installed = stops.reduce((sum, s) => sum + s.segment.length, 0);
+  return {
+    circuit,
+    stops,
+    installed,
+    toBuy: installed * (1 + settings.wastePercent / 100),
+    plannedAmps: stops.reduce((sum, s) => sum + (s.feeder === -1 ? s.amps : 0), 0),
+    end: stops.reduce<RunStop | null>((worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s), null),
+  };
+}
+
+/** Drop at a stop with one load there and nothing else on, volts. */
+export const dropAt = (stop: RunStop, amps: number): number => 2 * stop.pathOhms * amps;
+
+/** The largest load cord-and-plug use may put at one outlet: 80 % of the breaker, as in 210.21(B)(2). */
+export const fullLoad = (circuit: Circuit): number => circuit.breaker.rating * 0.8;
+

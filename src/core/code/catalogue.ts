@@ -1,0 +1,23 @@
+/** The rule catalogue as Markdown, generated from the rules' own meta. */
+import { EDITIONS } from '../job/schema.ts';
+import { ALL_RULES } from './rules/index.ts';
+
+const SUBJECT = { area: 'room', box: 'outlet', circuit: 'circuit' } as const;
+
+export function catalogue(): string {
+  const head = [
+    '# Rule catalogue',
+    '',
+    'Generated from the rules by `npm run docs`; do not edit. Sections are those of the adopted text, which',
+    'Hekto does not print. *Violation*: the code asks for it. *Recommended*: advice or shop habit. *Unknown*:',
+    'cannot be judged on what is recorded.',
+    '',
+    `| rule | about a | level | ${EDITIONS.join(' | ')} | why |`,
+    `|---|---|---|${EDITIONS.map(() => '---|').join('')}---|`,
+  ];
+  const body = ALL_RULES.map(
+    (r) =>
+      `| **${r.title}** (\`${r.id}\`) | ${SUBJECT[r.scope]} | ${r.level} | ${EDITIONS.map((e) => r.sections[e]).join(' | ')} | ${r.why} |`,
+  );
+  return `${[...head, ...body].join('\n')}\n`;
+}

@@ -1,0 +1,82 @@
+import type { Command } from '../job/commands.ts';
+import type { Area, Box, Circuit, Edition, TableName } from '../job/schema.ts';
+import type { WallSpan } from '../plan/wallSpaces.ts';
+import type { Quantity } from '../units/quantity.ts';
+import type { Scope, View } from './view.ts';
+
+/**
+ * `violation`: the code asks for it. `recommended`: advice or shop habit. `note`: worth knowing.
+ * `unknown`: cannot be judged on what is recorded. `satisfied`: judged and in order.
+ */
+export type Level = 'violation' | 'unknown' | 'recommended' | 'note' | 'satisfied';
+
+export const LEVELS: readonly Level[] = ['violation', 'unknown', 'recommended', 'note', 'satisfied'];
+
+/** A fix is data: a command to run, or a room to place outlets in. */
+export type Fix = { label: string } & ({ command: Command } | { placeIn: string });
+
+/** What a rule says of its subject. */
+export interface Verdict {
+  level: Level;
+  message: string;
+  /** Section where it differs from the rule's own. */
+  section?: string;
+  measured?: Quantity;
+  limit?: Quantity;
+  /** Stretches of wall it is about, painted on the plan. */
+  spans?: WallSpan[];
+  fixes?: Fix[];
+}
+
+export interface Finding extends Omit<Verdict, 'fixes' | 'section'> {
+  /** Stable across re-checks. */
+  key: string;
+  rule: string;
+  title: string;
+  section: string;
+  about: { table: TableName; id: string; name: string };
+  why: string;
+  fixes: Fix[];
+}
+
+export interface Subjects {
+  area: Area;
+  box: Box;
+  circuit: Circuit;
+}
+
+export interface Rule<S extends Scope = Scope> {
+  id: string;
+  title: string;
+  scope: S;
+  /** The gravest level it gives. */
+  level: Exclude<Level, 'satisfied'>;
+  sections: Record<Edition, string>;
+  /** Why it matters, in a sentence of plain language. */
+  why: string;
+  check(subject: Subjects[S], view: View): Verdict[];
+}
+
+/** Types a rule by its scope. */
+export const rule = <S extends Scope>(definition: Rule<S>): Rule<S> => definition;
+
+export const sameSection = (section: string): Record<Edition, string> => ({
+  '2017': section,
+  '2020': section,
+  '2023': section,
+});
+
+/** A command that changes fields of an outlet's device. */
+export const changeDevice = (box: Box, values: Partial<Box['device']>): Command => ({
+  type: 'put',
+  table: 'boxes',
+  rows: [{ ...box, device: { ...box.device, ...values } }],
+});
+
+/** A command that changes fields of a circuit's breaker. */
+export const changeBreaker = (circuit: Circuit, values: Partial<Circuit['breaker']>): Command => ({
+  type: 'put',
+  table: 'circuits',
+  rows: [{ ...circuit, breaker: { ...circuit.breaker, ...values } }],
+});
+

@@ -1,0 +1,26 @@
+import type { Box } from '../../job/schema.ts';
+import { decisionOn, type Decision, type Topic } from '../decisions.ts';
+import type { Fix, Verdict } from '../rule.ts';
+import type { View } from '../view.ts';
+
+const MISSING: Record<Topic, string> = {
+  gfci: 'needs GFCI protection',
+  afci: 'needs AFCI protection',
+  'tamper-resistant': 'needs a tamper-resistant receptacle',
+  'weather-resistant': 'needs a weather-resistant receptacle',
+};
+
+/** Turns the decision on one topic into what a rule says of an outlet. */
+export function verdictFromDecision(
+  topic: Topic,
+  box: Box,
+  view: View,
+  fixes: (decision: Decision) => Fix[],
+): Verdict[] {
+  const decision = box.status === 'remove' ? null : decisionOn(topic, view, box);
+  if (!decision || decision.asked === 'not-required') return [];
+  const { reason, section, providedBy } = decision;
+  if (providedBy) return [{ level: 'satisfied', message: `${box.name}: ${reason}; provided by ${providedBy}`, section }];
+  if (decision.asked === 'existing') return [{ level: 'note', message: `${box.name}: ${reason}`, section }];
+  return [{ level: 'violation', message: `${box.name} ${MISSING[topic]}: ${reason}`, section, fixes: fixes(decision) }];
+}

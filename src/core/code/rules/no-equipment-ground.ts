@@ -1,0 +1,44 @@
+import { decisionOn } from '../decisions.ts';
+import { changeDevice, rule, sameSection } from '../rule.ts';
+
+export const noEquipmentGround = rule({
+  id: 'no-equipment-ground',
+  title: 'Receptacle without an equipment ground',
+  scope: 'box',
+  level: 'violation',
+  sections: sameSection('406.4(D)(2)'),
+  why: 'A third slot promises a ground; without one, a fault leaves the appliance’s metal live unless a GFCI is upstream.',
+  check(box, view) {
+    if (box.status === 'remove') return [];
+    if (box.grounding === 'unknown') {
+      return [{ level: 'unknown', message: `${box.name}: not recorded whether the box has an equipment ground` }];
+    }
+    if (box.grounding === 'grounded') return [];
+    const section = '406.4(D)(2)';
+    if (box.device.kind === 'two-slot') {
+      return [{ level: 'satisfied', message: `${box.name}: no ground in the box, two-slot receptacle`, section: `${section}(a)` }];
+    }
+    const provided = decisionOn('gfci', view, box)?.providedBy;
+    if (provided) {
+      const part = box.device.kind === 'gfci' ? '(b)' : '(c)';
+      return [
+        {
+          level: 'satisfied',
+          message: `${box.name}: no ground in the box; protected by ${provided}, with its labels`,
+          section: `${section}${part}`,
+        },
+      ];
+    }
+    return [
+      {
+        level: 'violation',
+        message: `${box.name} has three slots and no ground in the box, and no GFCI protects it`,
+        section,
+        fixes: [
+          { label: `Fit a GFCI receptacle at ${box.name}`, command: changeDevice(box, { kind: 'gfci' }) },
+          { label: `Fit a two-slot receptacle at ${box.name}`, command: changeDevice(box, { kind: 'two-slot' }) },
+        ],
+      },
+    ];
+  },
+});

@@ -1,0 +1,17 @@
+import { rule, sameSection } from '../rule.ts';
+
+export const shopLimit = rule({
+  id: 'shop-limit',
+  title: 'Receptacles per circuit, by shop habit',
+  scope: 'circuit',
+  level: 'recommended',
+  sections: sameSection('shop habit'),
+  why: 'The code sets no number in a dwelling; a shop limit keeps breakers from nuisance trips.',
+  check(circuit, view) {
+    const count = view.run(circuit).stops.filter((s) => s.box.status !== 'remove').length;
+    const { maxReceptacles } = view.document.job.settings;
+    return count > maxReceptacles
+      ? [{ level: 'recommended', message: `${count} receptacle outlets; the shop’s habit is ${maxReceptacles} or fewer` }]
+      : [];
+  },
+});

@@ -1,0 +1,215 @@
+/**
+ * Everything that changes a job is one of these commands. A command is plain data, validated before it
+ * runs; running it gives a new document, the changes it made, and a label for undo. Nothing is changed
+ * in place, and a refused command changes nothing.
+ */
+import { changesBetween, rows, type Change } from './document.ts';
+import { problemsAfter } from './integrity.ts';
+import {
+  APPEND_ONLY,
+  jobSchema,
+  TABLES,
+  type Circuit,
+  type Entity,
+  type Job,
+  type JobDocument,
+  type Rows,
+  type Stop,
+  type TableName,
+} from './schema.ts';
+import { InvalidError, problemsOf } from './validate.ts';
+
+export type PutCommand = { [T in TableName]: { type: 'put'; table: T; rows: Rows[T][] } }[TableName];
+
+export type Command =
+  /** Changes the job's own row: name, address, edition, settings. */
+  | { type: 'edit-job'; values: Partial<Omit<Job, 'id'>> }
+  /** Adds rows or replaces whole rows. */
+  | PutCommand
+  /** Removes rows and what stands on them. */
+  | { type: 'remove'; table: Exclude<TableName, 'readings' | 'proofs' | 'energizings'>; ids: string[] }
+  /** Slides an outlet to a place on a wall of its room. */
+  | { type: 'move-box'; id: string; wallId: string; offset: number }
+  /** Puts an outlet on a circuit after another outlet (null: first), or on no circuit. */
+  | { type: 'move-stop'; boxId: string; circuitId: string | null; after: string | null }
+  /** Several commands as one step of undo. */
+  | { type: 'batch'; label: string; commands: Command[] };
+
+export interface Outcome {
+  document: JobDocument;
+  changes: Change[];
+  label: string;
+}
+
+const refuse = (path: string, message: string): never => {
+  throw new InvalidError([{ path, message }]);
+};
+
+/**
+ * Runs a command.
+ * @throws InvalidError naming each field and what is expected there
+ */
+export function run(document: JobDocument, command: Command): Outcome {
+  const next = step(document, command);
+  const changes = changesBetween(document, next);
+  const problems = problemsAfter(next, changes);
+  if (problems.length > 0) throw new InvalidError(problems);
+  return { document: next, changes, label: labelOf(document, command) };
+}
+
+function step(document: JobDocument, command: Command): JobDocument {
+  switch (command.type) {
+    case 'edit-job': {
+      const job = { ...document.job, ...command.values };
+      const problems = problemsOf(jobSchema, job, 'job');
+      if (problems.length > 0) throw new InvalidError(problems);
+      return { ...document, job };
+    }
+    case 'put':
+      return put(document, command.table, command.rows);
+    case 'remove':
+      return remove(document, command.table, command.ids);
+    case 'move-box': {
+      const box = document.boxes[command.id] ?? refuse('id', 'expected the id of an outlet in this job');
+      return put(document, 'boxes', [{ ...box, wallId: command.wallId, offset: command.offset }]);
+    }
+    case 'move-stop':
+      return moveStop(document, command);
+    case 'batch':
+      return command.commands.reduce(step, document);
+  }
+}
+
+function put(document: JobDocument, table: TableName, added: readonly Entity[]): JobDocument {
+  const { schema, noun, limit } = TABLES[table];
+  const old: Readonly<Record<string, Entity>> = document[table];
+  const next = { ...old };
+  for (const row of added) {
+    const problems = problemsOf(schema, row, noun);
+    if (problems.length > 0) throw new InvalidError(problems);
+    if (APPEND_ONLY.includes(table) && old[row.id]) {
+      refuse(`${noun}.id`, 'is on record already; records are added to, never changed');
+    }
+    next[row.id] = row;
+  }
+  if (Object.keys(next).length > limit) refuse(table, `expected at most ${limit}`);
+  return { ...document, [table]: next };
+}
+
+function without<T>(table: Readonly<Record<string, T>>, ids: readonly string[]): Record<string, T> {
+  const next = { ...table };
+  for (const id of ids) delete next[id];
+  return next;
+}
+
+function remove(document: JobDocument, table: TableName, ids: readonly string[]): JobDocument {
+  if (APPEND_ONLY.includes(table)) refuse(table, 'records are added to, never removed');
+  const gone = new Set(ids);
+  let next = document;
+  if (table === 'levels') {
+    next = remove(next, 'areas', rows(next.areas).filter((a) => gone.has(a.levelId)).map((a) => a.id));
+    next = remove(next, 'panels', rows(next.panels).filter((p) => gone.has(p.levelId)).map((p) => p.id));
+  }
+  if (table === 'areas') {
+    next = remove(next, 'openings', rows(next.openings).filter((o) => gone.has(o.areaId)).map((o) => o.id));
+    next = remove(next, 'boxes', rows(next.boxes).filter((b) => gone.has(b.areaId)).map((b) => b.id));
+  }
+  if (table === 'panels') {
+    next = remove(next, 'circuits', rows(next.circuits).filter((c) => gone.has(c.panelId)).map((c) => c.id));
+  }
+  if (table === 'boxes') {
+    for (const circuit of rows(next.circuits)) {
+      const stops = ids.reduce(takeOut, circuit.stops);
+      if (stops !== circuit.stops) next = withCircuit(next, { ...circuit, stops });
+    }
+  }
+  return { ...next, [table]: without<unknown>(next[table], ids) };
+}
+
+const withCircuit = (document: JobDocument, circuit: Circuit): JobDocument => ({
+  ...document,
+  circuits: { ...document.circuits, [circuit.id]: circuit },
+});
+
+/** The stops without one box: what it fed is fed from where it was fed. */
+function takeOut(stops: readonly Stop[], boxId: string): Stop[] {
+  const gone = stops.find((s) => s.boxId === boxId);
+  if (!gone) return stops as Stop[];
+  const rest = stops
+    .filter((s) => s !== gone)
+    .map((s) => (s.from === boxId ? { ...s, from: gone.from, measured: null } : s));
+  // Only one stop may hang on the panel: with the first stop gone, its first branch leads the others.
+  const heads = rest.filter((s) => s.from === null);
+  return heads.length < 2
+    ? rest
+    : rest.map((s) => (s.from === null && s !== heads[0] ? { ...s, from: heads[0]!.boxId } : s));
+}
+
+/** The stops with a box put in after another: it takes over what that one fed. Measured lengths there lapse. */
+function putIn(stops: readonly Stop[], boxId: string, after: string | null): Stop[] {
+  const index = after === null ? 0 : stops.findIndex((s) => s.boxId === after) + 1;
+  const moved = stops.map((s) => (s.from === after ? { ...s, from: boxId, measured: null } : s));
+  return [...moved.slice(0, index), { boxId, from: after, measured: null, gauge: null }, ...moved.slice(index)];
+}
+
+function moveStop(
+  document: JobDocument,
+  { boxId, circuitId, after }: Extract<Command, { type: 'move-stop' }>,
+): JobDocument {
+  if (!document.boxes[boxId]) refuse('boxId', 'expected the id of an outlet in this job');
+  if (after === boxId) refuse('after', 'expected another outlet than the one moved');
+  let next = document;
+  for (const circuit of rows(document.circuits)) {
+    const stops = takeOut(circuit.stops, boxId);
+    if (stops !== circuit.stops) next = withCircuit(next, { ...circuit, stops });
+  }
+  if (circuitId === null) return next;
+  const target = next.circuits[circuitId] ?? refuse('circuitId', 'expected the id of a circuit in this job');
+  if (after !== null && !target.stops.some((s) => s.boxId === after)) {
+    refuse('after', `expected an outlet on “${target.name}”, or null for the first place`);
+  }
+  return withCircuit(next, { ...target, stops: putIn(target.stops, boxId, after) });
+}
+
+const LABELS: Record<keyof Omit<Job, 'id'>, string> = {
+  name: 'Rename job',
+  address: 'Change address',
+  edition: 'Change edition',
+  dwelling: 'Change dwelling kind',
+  settings: 'Change shop settings',
+};
+
+/** What undo will say it takes back, such as `Move R3`. */
+export function labelOf(document: JobDocument, command: Command): string {
+  switch (command.type) {
+    case 'edit-job': {
+      const [first] = Object.keys(command.values) as (keyof Omit<Job, 'id'>)[];
+      return first ? LABELS[first] : 'Edit job';
+    }
+    case 'put': {
+      const known: Readonly<Record<string, Entity>> = document[command.table];
+      const verb = command.rows.every((r) => r.id in known) ? 'Edit' : 'Add';
+      return `${verb} ${countOf(command.table, command.rows)}`;
+    }
+    case 'remove': {
+      const known: Readonly<Record<string, Entity>> = document[command.table];
+      return `Remove ${countOf(command.table, command.ids.flatMap((id) => known[id] ?? []))}`;
+    }
+    case 'move-box':
+      return `Move ${document.boxes[command.id]?.name ?? 'outlet'}`;
+    case 'move-stop': {
+      const name = document.boxes[command.boxId]?.name ?? 'outlet';
+      const circuit = command.circuitId === null ? null : document.circuits[command.circuitId];
+      return circuit ? `Put ${name} on ${circuit.name}` : `Take ${name} off its circuit`;
+    }
+    case 'batch':
+      return command.label;
+  }
+}
+
+function countOf(table: TableName, list: readonly Entity[]): string {
+  const { noun } = TABLES[table];
+  if (list.length !== 1) return `${list.length} ${noun}s`;
+  const [only] = list;
+  return only && 'name' in only ? only.name : noun;
+}

@@ -1,0 +1,163 @@
+/** What must hold between entities: checked after every command and on every file. */
+import { formatLength } from '../units/length.ts';
+import { rows, type Change } from './document.ts';
+import type { Area, Box, Circuit, JobDocument, Opening, Panel, TableName } from './schema.ts';
+
+export interface Problem {
+  /** Path of the field, such as `openings[door-1].width`. */
+  path: string;
+  message: string;
+}
+
+const at = (table: TableName, id: string, field: string) => `${table}[${id}].${field}`;
+
+function checkArea(document: JobDocument, area: Area): Problem[] {
+  const problems: Problem[] = [];
+  if (!document.levels[area.levelId]) {
+    problems.push({ path: at('areas', area.id, 'levelId'), message: 'expected the id of a level in this job' });
+  }
+  const ids = area.walls.map((w) => w.id);
+  if (new Set(ids).size !== ids.length) {
+    problems.push({ path: at('areas', area.id, 'walls'), message: 'expected a different id for each wall' });
+  }
+  return problems;
+}
+
+function checkOpening(document: JobDocument, opening: Opening): Problem[] {
+  const area = document.areas[opening.areaId];
+  const wall = area?.walls.find((w) => w.id === opening.wallId);
+  if (!area) return [{ path: at('openings', opening.id, 'areaId'), message: 'expected the id of a room in this job' }];
+  if (!wall) {
+    return [{ path: at('openings', opening.id, 'wallId'), message: `expected the id of a wall of ${area.name}` }];
+  }
+  if (opening.width > wall.length) {
+    return [
+      {
+        path: at('openings', opening.id, 'width'),
+        message: `${formatLength(opening.width)} is wider than its wall; expected ${formatLength(wall.length)} or less`,
+      },
+    ];
+  }
+  if (opening.offset + opening.width > wall.length + 1e-6) {
+    return [
+      {
+        path: at('openings', opening.id, 'offset'),
+        message: `runs past the end of its wall; expected ${formatLength(wall.length - opening.width)} or less`,
+      },
+    ];
+  }
+  const other = rows(document.openings).find(
+    (o) =>
+      o.id !== opening.id &&
+      o.wallId === opening.wallId &&
+      o.areaId === opening.areaId &&
+      o.offset < opening.offset + opening.width - 1e-6 &&
+      opening.offset < o.offset + o.width - 1e-6,
+  );
+  return other
+    ? [
+        {
+          path: at('openings', opening.id, 'offset'),
+          message: `overlaps the ${other.kind} from ${formatLength(other.offset)} to ${formatLength(other.offset + other.width)} on the same wall`,
+        },
+      ]
+    : [];
+}
+
+function checkBox(document: JobDocument, box: Box): Problem[] {
+  const area = document.areas[box.areaId];
+  if (!area) return [{ path: at('boxes', box.id, 'areaId'), message: 'expected the id of a room in this job' }];
+  const wall = area.walls.find((w) => w.id === box.wallId);
+  if (!wall) return [{ path: at('boxes', box.id, 'wallId'), message: `expected the id of a wall of ${area.name}` }];
+  return box.offset > wall.length + 1e-6
+    ? [
+        {
+          path: at('boxes', box.id, 'offset'),
+          message: `${formatLength(box.offset)} is past the end of its wall; expected ${formatLength(wall.length)} or less`,
+        },
+      ]
+    : [];
+}
+
+function checkPanel(document: JobDocument, panel: Panel): Problem[] {
+  return document.levels[panel.levelId]
+    ? []
+    : [{ path: at('panels', panel.id, 'levelId'), message: 'expected the id of a level in this job' }];
+}
+
+function checkCircuit(document: JobDocument, circuit: Circuit): Problem[] {
+  const problems: Problem[] = [];
+  const say = (field: string, message: string) => problems.push({ path: at('circuits', circuit.id, field), message });
+  const panel = document.panels[circuit.panelId];
+  if (!panel) say('panelId', 'expected the id of a panel in this job');
+  else if (circuit.space > panel.spaces) say('space', `expected 1 to ${panel.spaces}, the spaces of ${panel.name}`);
+  const same = rows(document.circuits).find(
+    (c) => c.id !== circuit.id && c.panelId === circuit.panelId && c.space === circuit.space,
+  );
+  if (same) say('space', `space ${circuit.space} is taken by “${same.name}”; expected a free space`);
+  const placed = new Set<string>();
+  circuit.stops.forEach((stop, i) => {
+    if (!document.boxes[stop.boxId]) say(`stops[${i}].boxId`, 'expected the id of an outlet in this job');
+    if (placed.has(stop.boxId)) say(`stops[${i}].boxId`, 'stands on this circuit twice; expected each outlet once');
+    if (stop.from !== null && !placed.has(stop.from)) {
+      say(`stops[${i}].from`, 'expected null (the panel) or an outlet that stands earlier on this circuit');
+    }
+    placed.add(stop.boxId);
+  });
+  if (circuit.stops.filter((s) => s.from === null).length > 1) {
+    say('stops', 'expected one home run: only the first stop is fed from the panel');
+  }
+  for (const other of rows(document.circuits)) {
+    if (other.id === circuit.id) continue;
+    const shared = other.stops.find((s) => placed.has(s.boxId));
+    if (shared) {
+      const box = document.boxes[shared.boxId];
+      say('stops', `${box?.name ?? shared.boxId} is on “${other.name}” too; expected it on one circuit`);
+    }
+  }
+  return problems;
+}
+
+const CHECKS = {
+  areas: checkArea,
+  openings: checkOpening,
+  boxes: checkBox,
+  panels: checkPanel,
+  circuits: checkCircuit,
+};
+const hasCheck = (table: string): table is keyof typeof CHECKS => table in CHECKS;
+
+function checkRow<T extends keyof typeof CHECKS>(document: JobDocument, table: T, id: string): Problem[] {
+  const row = document[table][id];
+  return row ? (CHECKS[table] as (d: JobDocument, r: typeof row) => Problem[])(document, row) : [];
+}
+
+/** Problems anywhere in the document. */
+export function problemsIn(document: JobDocument): Problem[] {
+  return (Object.keys(CHECKS) as (keyof typeof CHECKS)[]).flatMap((table) =>
+    Object.keys(document[table]).flatMap((id) => checkRow(document, table, id)),
+  );
+}
+
+/** Problems that a set of changes may have brought in: the changed rows and those that stand on them. */
+export function problemsAfter(document: JobDocument, changes: readonly Change[]): Problem[] {
+  const touched = new Map<string, [keyof typeof CHECKS, string]>();
+  const touch = (table: keyof typeof CHECKS, id: string) => touched.set(`${table}/${id}`, [table, id]);
+  for (const { table, id, after } of changes) {
+    if (hasCheck(table)) touch(table, id);
+    if (table === 'areas') {
+      for (const o of rows(document.openings)) if (o.areaId === id) touch('openings', o.id);
+      for (const b of rows(document.boxes)) if (b.areaId === id) touch('boxes', b.id);
+    }
+    if (table === 'levels' && after === null) {
+      for (const a of rows(document.areas)) if (a.levelId === id) touch('areas', a.id);
+      for (const p of rows(document.panels)) if (p.levelId === id) touch('panels', p.id);
+    }
+    if (table === 'panels' || (table === 'boxes' && after === null)) {
+      for (const c of rows(document.circuits)) {
+        if (c.panelId === id || c.stops.some((s) => s.boxId === id)) touch('circuits', c.id);
+      }
+    }
+  }
+  return [...touched.values()].flatMap(([table, id]) => checkRow(document, table, id));
+}

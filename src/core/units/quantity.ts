@@ -1,0 +1,10 @@
+/** A number with the unit it is shown in, so that nothing is compared or printed bare. */
+export interface Quantity {
+  value: number;
+  unit: 'in' | 'V' | 'A' | 'VA' | 'Ω' | '%' | 'AWG' | 'ft';
+}
+
+export const round = (value: number, places: number): number => {
+  const scale = 10 ** places;
+  return Math.round((value + Number.EPSILON) * scale) / scale;
+};
