@@ -1,0 +1,223 @@
+/**
+ * The demo job: the lower-level studio and one bedroom of 14 Tamarack Court, Larkmoor. An invented house of
+ * 1956; the studio is new work, the bedroom keeps its old two-wire cable. Some readings hide real faults.
+ */
+import { DEFAULT_SETTINGS, emptyDocument } from '../src/core/job/document.ts';
+import type {
+  Area,
+  Box,
+  Circuit,
+  Energizing,
+  JobDocument,
+  Level,
+  Opening,
+  Panel,
+  Proof,
+  Reading,
+  Stop,
+  Wall,
+} from '../src/core/job/schema.ts';
+
+const BY = 'M. Alder';
+const byId = <T extends { id: string }>(list: T[]): Record<string, T> => Object.fromEntries(list.map((e) => [e.id, e]));
+
+const levels: Level[] = [
+  { id: 'level-lower', name: 'Lower level', elevation: -54 },
+  { id: 'level-upper', name: 'Upper level', elevation: 48 },
+];
+
+const walls = (prefix: string, ...chain: [number, number][]): Wall[] =>
+  chain.map(([length, turn], i) => ({ id: `${prefix}-w${i + 1}`, length, turn }));
+
+const areas: Area[] = [
+  {
+    id: 'area-studio',
+    levelId: 'level-lower',
+    name: 'Studio',
+    kind: 'basement-finished',
+    x: 0,
+    y: 0,
+    heading: 0,
+    location: 'dry',
+    // An L: 24' 6" by 18' with the stair cut out of the south-west corner.
+    walls: walls('wall-studio', [294, 90], [216, 90], [186, 90], [72, -90], [108, 90], [144, 90]),
+  },
+  {
+    id: 'area-bedroom',
+    levelId: 'level-upper',
+    name: 'West bedroom',
+    kind: 'bedroom',
+    x: 336,
+    y: 0,
+    heading: 0,
+    location: 'dry',
+    walls: walls('wall-bedroom', [150.5, 90], [138, 90], [150.5, 90], [138, 90]),
+  },
+];
+
+const openings: Opening[] = [
+  { id: 'opening-stair', areaId: 'area-studio', wallId: 'wall-studio-w4', kind: 'door', offset: 20, width: 32, hinge: 'start' },
+  { id: 'opening-yard', areaId: 'area-studio', wallId: 'wall-studio-w2', kind: 'sliding-panel', offset: 96, width: 36, hinge: 'none' },
+  { id: 'opening-glass', areaId: 'area-studio', wallId: 'wall-studio-w2', kind: 'fixed-glass', offset: 132, width: 36, hinge: 'none' },
+  { id: 'opening-bench', areaId: 'area-studio', wallId: 'wall-studio-w1', kind: 'cabinet-with-counter', offset: 84, width: 120, hinge: 'none' },
+  { id: 'opening-hearth', areaId: 'area-studio', wallId: 'wall-studio-w6', kind: 'fireplace', offset: 54, width: 48, hinge: 'none' },
+  { id: 'opening-bedroom', areaId: 'area-bedroom', wallId: 'wall-bedroom-w3', kind: 'door', offset: 112, width: 30, hinge: 'end' },
+  { id: 'opening-wardrobe', areaId: 'area-bedroom', wallId: 'wall-bedroom-w4', kind: 'cabinet', offset: 78, width: 60, hinge: 'none' },
+];
+
+const panels: Panel[] = [
+  { id: 'panel-a', levelId: 'level-lower', name: 'Panel A', x: 288, y: 204, mainRating: 100, spaces: 20 },
+];
+
+const duplex = { kind: 'duplex', rating: 20, tamperResistant: true, weatherResistant: false } as const;
+const old = { kind: 'duplex', rating: 15, tamperResistant: false, weatherResistant: false } as const;
+const box = (id: string, name: string, place: string, wall: number, offset: number, rest: Partial<Box> = {}): Box => ({
+  id: `box-${id}`,
+  name,
+  areaId: `area-${place}`,
+  wallId: `wall-${place}-w${wall}`,
+  offset,
+  fromWall: 0,
+  height: 16,
+  status: 'new',
+  grounding: 'grounded',
+  waterDistance: null,
+  device: duplex,
+  note: '',
+  ...rest,
+});
+
+const asFound: Partial<Box> = { status: 'existing', grounding: 'none', device: old, height: 14 };
+const boxes: Box[] = [
+  box('s1', 'S1', 'studio', 2, 49.875, { device: { ...duplex, kind: 'gfci' } }),
+  box('s2', 'S2', 'studio', 1, 225.875, { height: 44, waterDistance: 30, note: 'Beside the clay sink' }),
+  box('s3', 'S3', 'studio', 1, 46.125),
+  box('s4', 'S4', 'studio', 3, 97.875),
+  box('b1', 'B1', 'bedroom', 3, 62, { ...asFound, note: 'Fed first; two cables' }),
+  box('b2', 'B2', 'bedroom', 2, 70, { ...asFound, note: 'Three slots on a two-wire box' }),
+  box('b3', 'B3', 'bedroom', 1, 40, { ...asFound, note: 'One cable: end of run' }),
+];
+
+/** A chain of stops, each fed from the one before. */
+const chain = (...names: [string, number | null][]): Stop[] =>
+  names.map(([name, measured], i) => ({
+    boxId: `box-${name}`,
+    from: i === 0 ? null : `box-${names[i - 1]![0]}`,
+    measured,
+    gauge: null,
+  }));
+
+const circuits: Circuit[] = [
+  {
+    id: 'circuit-studio',
+    panelId: 'panel-a',
+    space: 5,
+    name: 'Studio receptacles',
+    status: 'new',
+    breaker: { rating: 20, protection: 'afci' },
+    gauge: '12',
+    material: 'copper',
+    cable: 'NM-B',
+    stops: chain(['s1', null], ['s2', null], ['s3', null], ['s4', 438]),
+  },
+  {
+    id: 'circuit-bedroom',
+    panelId: 'panel-a',
+    space: 8,
+    name: 'West bedroom',
+    status: 'existing',
+    breaker: { rating: 15, protection: 'none' },
+    gauge: '14',
+    material: 'copper',
+    cable: 'old two-wire',
+    stops: chain(['b1', null], ['b2', null], ['b3', null]),
+  },
+];
+
+const reading = (id: string, boxName: string, place: string, minute: number, values: Partial<Reading>): Reading => ({
+  id: `reading-${id}`,
+  boxId: `box-${boxName}`,
+  place,
+  at: `2026-05-04T14:${String(minute).padStart(2, '0')}:00Z`,
+  by: BY,
+  stage: 'as-found',
+  instrument: 'three-lamp tester and meter',
+  lamps: [true, true, false],
+  hotNeutral: null,
+  hotGround: null,
+  neutralGround: null,
+  loadAmps: 0,
+  note: '',
+  corrects: null,
+  ...values,
+});
+
+const readings: Reading[] = [
+  // Open ground, as expected of two-wire cable.
+  reading('b1a', 'b1', 'B1, West bedroom', 5, { lamps: [true, false, false], hotNeutral: 118.9, hotGround: 61, neutralGround: 57 }),
+  // Reads correct on two-wire cable: a neutral jumpered to the ground screw.
+  reading('b2a', 'b2', 'B2, West bedroom', 11, { hotNeutral: 115.2, hotGround: 115.2, neutralGround: 0, loadAmps: 10, note: 'With the 1,200 W heater on' }),
+  // The same false ground seen downstream of a loose neutral; first entry mistyped.
+  reading('b3a', 'b3', 'B3, West bedroom', 17, { lamps: null, hotNeutral: 10.49, hotGround: 115.6, neutralGround: 10.6, loadAmps: 10 }),
+  reading('b3b', 'b3', 'B3, West bedroom', 18, {
+    lamps: null,
+    hotNeutral: 104.9,
+    hotGround: 115.6,
+    neutralGround: 10.6,
+    loadAmps: 10,
+    note: 'To a ground lead from the panel; heater on',
+    corrects: 'reading-b3a',
+  }),
+];
+
+const proofs: Proof[] = [
+  {
+    id: 'proof-s1',
+    circuitId: 'circuit-studio',
+    boxId: 'box-s1',
+    place: 'S1, Studio',
+    at: '2026-05-06T13:10:00Z',
+    by: BY,
+    lockedOut: true,
+    liveBefore: 120.4,
+    knownLiveBefore: 120.3,
+    knownLiveAfter: 120.3,
+    face: { hotNeutral: 0, hotGround: 0.1, neutralGround: 0 },
+    screws: { hotNeutral: 0, hotGround: 0, neutralGround: 0 },
+  },
+];
+const energizings: Energizing[] = [
+  { id: 'energizing-s1', circuitId: 'circuit-studio', at: '2026-05-06T15:02:00Z', by: BY },
+];
+
+readings.push(
+  reading('s1a', 's1', 'S1, Studio', 0, {
+    at: '2026-05-06T15:10:00Z',
+    stage: 'as-left',
+    hotNeutral: 119.8,
+    hotGround: 119.7,
+    neutralGround: 0.1,
+  }),
+);
+
+export function studioJob(): JobDocument {
+  return {
+    ...emptyDocument({
+      id: 'job-tamarack',
+      name: '14 Tamarack Court',
+      address: '14 Tamarack Court, Larkmoor',
+      edition: '2020',
+      dwelling: 'one-family',
+      settings: DEFAULT_SETTINGS,
+    }),
+    levels: byId(levels),
+    areas: byId(areas),
+    openings: byId(openings),
+    panels: byId(panels),
+    boxes: byId(boxes),
+    circuits: byId(circuits),
+    readings: byId(readings),
+    proofs: byId(proofs),
+    energizings: byId(energizings),
+  };
+}

@@ -1,0 +1,83 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import Ajv from 'ajv/dist/2020.js';
+import { studioJob } from '../../../demo/studio.ts';
+import { jobFileJsonSchema } from '../formats/jsonSchema.ts';
+import { parseFile, serialize, toFile } from './file.ts';
+import { InvalidError } from './validate.ts';
+
+const demo = studioJob();
+const text = serialize(demo);
+type Raw = Record<string, unknown>;
+const changed = (change: (file: Record<string, Raw[]> & { job: Raw; version: unknown }) => void): string => {
+  const file = JSON.parse(text);
+  change(file);
+  return JSON.stringify(file);
+};
+
+test('a job written and read again is the same', () => assert.deepEqual(parseFile(text), demo));
+
+test('a version 1 file is brought up to date', () => {
+  const { boxes, energizings, job, ...rest } = JSON.parse(text);
+  const { edition, ...oldJob } = job;
+  assert.ok(energizings.length > 0);
+  const old = {
+    ...rest,
+    version: 1,
+    edition,
+    job: oldJob,
+    receptacles: boxes.map(({ height, fromWall, ...box }: Raw) => {
+      assert.equal(fromWall, 0);
+      return { ...box, heightFeet: (height as number) / 12 };
+    }),
+  };
+  const read = parseFile(JSON.stringify(old));
+  assert.deepEqual(read.boxes, demo.boxes);
+  assert.equal(read.job.edition, '2020');
+  assert.deepEqual(read.energizings, {});
+});
+
+const BAD: [string, string, RegExp][] = [
+  ['truncated JSON', text.slice(0, 500), /file: is not complete JSON/],
+  ['empty text', '', /file: is not complete JSON/],
+  ['a list', '[]', /file: expected a job file/],
+  ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
+  ['a later version', changed((f) => (f.version = 3)), /version: is 3, made by a later Hekto/],
+  ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
+  ['__proto__ keys', text.replace('"address"', '"__proto__": {"x": 1}, "address"'), /job\.__proto__: is a key/],
+  ['constructor keys', text.replace('"address"', '"constructor": 1, "address"'), /job\.constructor: is a key/],
+  ['deep nesting', `{"a":${'['.repeat(50)}${']'.repeat(50)}}`, /is a key or depth/],
+  ['duplicate ids', changed((f) => f.boxes!.push(f.boxes![0]!)), /boxes\[7\]\.id: “box-s1” is there twice/],
+  ['a missing table', changed((f) => delete (f as Raw).circuits), /circuits: expected a value, found none/],
+  ['an unknown field', changed((f) => (f.job.colour = 'red')), /job: has a field that does not belong here: colour/],
+  ['voltage above 300', changed((f) => (f.readings![0]!.hotNeutral = 480)), /readings\[0\]\.hotNeutral: expected 300 or less/],
+  ['voltage below 0', changed((f) => (f.readings![0]!.hotNeutral = -1)), /hotNeutral: expected 0 or more/],
+  ['a circuit without breaker', changed((f) => delete f.circuits![0]!.breaker), /circuits\[0\]\.breaker/],
+  ['a number as text', changed((f) => (f.boxes![0]!.offset = '12')), /boxes\[0\]\.offset: expected a number, found “12”/],
+  ['an opening wider than its wall', changed((f) => (f.openings![0]!.width = 100)), /openings\[opening-stair\]\.width: 8' 4" is wider than its wall/],
+  ['an outlet in no room', changed((f) => (f.boxes![0]!.areaId = 'area-none')), /boxes\[box-s1\]\.areaId: expected the id of a room/],
+  ['a stop fed from nowhere', changed((f) => ((f.circuits![0]!.stops as Raw[])[1]!.from = 'box-s4')), /stops\[1\]\.from: expected null/],
+  ['a bad time', changed((f) => (f.readings![0]!.at = 'yesterday')), /at: expected a UTC time/],
+];
+for (const [what, bad, message] of BAD) {
+  test(`refuses ${what}, naming the field`, () => {
+    assert.throws(() => parseFile(bad), (e: unknown) => e instanceof InvalidError && message.test(e.message));
+  });
+}
+
+test('a file above the limit is refused before it is parsed', () => {
+  assert.throws(() => parseFile(' '.repeat(33 * 1024 * 1024)), /larger than 32 MB/);
+});
+
+test('no key of a refused file reaches Object.prototype', () => {
+  assert.throws(() => parseFile('{"__proto__": {"polluted": true}}'));
+  assert.equal(({} as Raw).polluted, undefined);
+});
+
+test('the published JSON Schema accepts and refuses with the Yup schemas', () => {
+  const validate = new Ajv({ strict: false }).compile(jobFileJsonSchema());
+  assert.equal(validate(toFile(demo)), true, JSON.stringify(validate.errors));
+  const schemaLevel = BAD.filter(([what]) => /missing|unknown|voltage|breaker|number|time/.test(what));
+  assert.ok(schemaLevel.length >= 6);
+  for (const [what, bad] of schemaLevel) assert.equal(validate(JSON.parse(bad)), false, what);
+});

@@ -1,0 +1,88 @@
+/** Small documents for tests: one room, one panel, and what a test adds. */
+import { DEFAULT_SETTINGS, emptyDocument } from './document.ts';
+import type { Area, AreaKind, Box, Circuit, Edition, JobDocument, Opening } from './schema.ts';
+
+export const LEVEL = { id: 'level-1', name: 'Main level', elevation: 0 };
+export const PANEL = { id: 'panel-1', levelId: 'level-1', name: 'Panel A', x: 0, y: 0, mainRating: 100, spaces: 20 };
+
+/** A room from wall lengths and right-hand turns; rectangular when only lengths are given. */
+export function room(lengths: number[], turns = lengths.map(() => 90), values: Partial<Area> = {}): Area {
+  return {
+    id: 'area-1',
+    levelId: LEVEL.id,
+    name: 'Room',
+    kind: 'bedroom',
+    x: 0,
+    y: 0,
+    heading: 0,
+    location: 'dry',
+    walls: lengths.map((length, i) => ({ id: `wall-${i + 1}`, length, turn: turns[i]! })),
+    ...values,
+  };
+}
+
+export const opening = (wall: number, offset: number, width: number, values: Partial<Opening> = {}): Opening => ({
+  id: `opening-${wall}-${String(offset).replace('.', '-')}`,
+  areaId: 'area-1',
+  wallId: `wall-${wall}`,
+  kind: 'door',
+  offset,
+  width,
+  hinge: 'none',
+  ...values,
+});
+
+export const outlet = (name: string, wall: number, offset: number, values: Partial<Box> = {}): Box => ({
+  id: `box-${name.toLowerCase()}`,
+  name,
+  areaId: 'area-1',
+  wallId: `wall-${wall}`,
+  offset,
+  fromWall: 0,
+  height: 16,
+  status: 'new',
+  grounding: 'grounded',
+  waterDistance: null,
+  device: { kind: 'duplex', rating: 20, tamperResistant: true, weatherResistant: false },
+  note: '',
+  ...values,
+});
+
+/** A chain on a 20 A breaker. */
+export const chain = (boxes: Box[], values: Partial<Circuit> = {}): Circuit => ({
+  id: 'circuit-1',
+  panelId: PANEL.id,
+  space: 1,
+  name: 'Circuit 1',
+  status: 'new',
+  breaker: { rating: 20, protection: 'afci' },
+  gauge: '12',
+  material: 'copper',
+  cable: 'NM-B',
+  stops: boxes.map((b, i) => ({ boxId: b.id, from: boxes[i - 1]?.id ?? null, measured: null, gauge: null })),
+  ...values,
+});
+
+const byId = <T extends { id: string }>(list: readonly T[]) => Object.fromEntries(list.map((e) => [e.id, e]));
+
+export function house(
+  parts: { area?: Area; kind?: AreaKind; openings?: Opening[]; boxes?: Box[]; circuits?: Circuit[]; edition?: Edition } = {},
+): JobDocument {
+  const area = parts.area ?? room([144, 120, 144, 120], undefined, { kind: parts.kind ?? 'bedroom' });
+  return {
+    ...emptyDocument({
+      id: 'job-1',
+      name: 'Test house',
+      address: '',
+      edition: parts.edition ?? '2020',
+      dwelling: 'one-family',
+      settings: DEFAULT_SETTINGS,
+    }),
+    levels: byId([LEVEL]),
+    panels: byId([PANEL]),
+    areas: byId([area]),
+    openings: byId(parts.openings ?? []),
+    boxes: byId(parts.boxes ?? []),
+    circuits: byId(parts.circuits ?? []),
+  };
+}

@@ -1,0 +1,82 @@
+/** Proof of dead: what makes one complete, and when it is void. */
+import { rows } from '../job/document.ts';
+import type { Circuit, JobDocument, Proof, Reading } from '../job/schema.ts';
+
+/** Stray volts up to this are taken as dead. */
+export const DEAD_VOLTS = 1;
+/** Least volts on a source that proves the tester. */
+export const LIVE_VOLTS = 100;
+
+type Draft = Omit<Proof, 'id' | 'at' | 'circuitId' | 'boxId' | 'place'>;
+
+const PAIRS = [
+  ['hotNeutral', 'hot–neutral'],
+  ['hotGround', 'hot–ground'],
+  ['neutralGround', 'neutral–ground'],
+] as const;
+
+/** What is still missing or wrong, in the order of the work; empty when the proof stands. */
+export function proofGaps(draft: Draft): string[] {
+  const gaps: string[] = [];
+  const live = (volts: number | null, what: string) => {
+    if (volts === null || volts < LIVE_VOLTS) gaps.push(`${what}: expected ${LIVE_VOLTS} V or more`);
+  };
+  if (draft.by.trim() === '') gaps.push('Who proves it: expected a name');
+  live(draft.liveBefore, 'Live at this outlet before the breaker was opened');
+  if (!draft.lockedOut) gaps.push('Breaker off, locked or taped, note on the panel');
+  live(draft.knownLiveBefore, 'Tester on a known live source, before');
+  for (const [place, words] of [['face', 'at the face'], ['screws', 'at the screws and every conductor']] as const) {
+    for (const [pair, name] of PAIRS) {
+      const volts = draft[place][pair];
+      if (volts === null) gaps.push(`${name} ${words}: expected a reading`);
+      else if (volts > DEAD_VOLTS) {
+        gaps.push(
+          `${name} ${words}: ${volts} V is not dead; expected ${DEAD_VOLTS} V or less. Tens of volts on an open conductor may be a ghost: read again at low impedance`,
+        );
+      }
+    }
+  }
+  live(draft.knownLiveAfter, 'Tester on the known live source again, after');
+  return gaps;
+}
+
+/** The proof that holds for a box now: the newest one there since the circuit was last energized. */
+export function validProof(document: JobDocument, circuitId: string, boxId: string): Proof | null {
+  const energized = lastEnergized(document, circuitId);
+  return (
+    rows(document.proofs)
+      .filter((p) => p.circuitId === circuitId && p.boxId === boxId && (energized === null || p.at > energized))
+      .sort((a, b) => b.at.localeCompare(a.at))[0] ?? null
+  );
+}
+
+/** When power last came back, or null. */
+export function lastEnergized(document: JobDocument, circuitId: string): string | null {
+  return rows(document.energizings)
+    .filter((e) => e.circuitId === circuitId)
+    .reduce<string | null>((last, e) => (last === null || e.at > last ? e.at : last), null);
+}
+
+/**
+ * `unproved`: nothing on record. `dead`: a proof holds somewhere on the circuit. `energized`: power came back
+ * after every proof.
+ */
+export function circuitState(document: JobDocument, circuit: Circuit): 'unproved' | 'dead' | 'energized' {
+  const energized = lastEnergized(document, circuit.id);
+  const proofs = rows(document.proofs).filter((p) => p.circuitId === circuit.id);
+  if (proofs.some((p) => energized === null || p.at > energized)) return 'dead';
+  return energized === null ? 'unproved' : 'energized';
+}
+
+/** Readings of a box, oldest first, each with whether a later one replaced it. */
+export function readingsOf(document: JobDocument, boxId: string): { reading: Reading; struck: boolean }[] {
+  const struck = struckReadings(document);
+  return rows(document.readings)
+    .filter((r) => r.boxId === boxId)
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .map((reading) => ({ reading, struck: struck.has(reading.id) }));
+}
+
+/** Ids of readings that a later one corrects. They stay on record, struck through. */
+export const struckReadings = (document: JobDocument): Set<string> =>
+  new Set(rows(document.readings).flatMap((r) => r.corrects ?? []));
