@@ -26,7 +26,15 @@ export default ts.config(
     files: ['src/core/**/*.ts'],
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
-      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'localStorage', 'process', 'Buffer'],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'navigator',
+        'localStorage',
+        'process',
+        'Buffer',
+      ],
     },
   },
   { files: ['cli/**', 'scripts/**', 'tests/**'], rules: { 'no-console': 'off' } },

@@ -52,7 +52,12 @@ export function generatedHouse(outlets: number): JobDocument {
         status: 'new',
         grounding: 'grounded',
         waterDistance: count % 17 === 0 ? 40 : null,
-        device: { kind: count % 10 === 0 ? 'gfci' : 'duplex', rating: 20, tamperResistant: true, weatherResistant: false },
+        device: {
+          kind: count % 10 === 0 ? 'gfci' : 'duplex',
+          rating: 20,
+          tamperResistant: true,
+          weatherResistant: false,
+        },
         note: '',
       };
     }
@@ -71,7 +76,12 @@ export function generatedHouse(outlets: number): JobDocument {
       gauge: '12',
       material: 'copper',
       cable: 'NM-B',
-      stops: members.map((boxId, i) => ({ boxId, from: i === 0 ? null : members[i - 1]!, measured: null, gauge: null })),
+      stops: members.map((boxId, i) => ({
+        boxId,
+        from: i === 0 ? null : members[i - 1]!,
+        measured: null,
+        gauge: null,
+      })),
     };
   }
   const panelCount = Math.max(1, Math.ceil(Object.keys(circuits).length / 40));
@@ -90,7 +100,15 @@ export function generatedHouse(outlets: number): JobDocument {
     panels: Object.fromEntries(
       Array.from({ length: panelCount }, (_, i) => [
         `panel-${i}`,
-        { id: `panel-${i}`, levelId: 'level-1', name: `Panel ${i + 1}`, x: 0, y: 0, mainRating: 200, spaces: 40 },
+        {
+          id: `panel-${i}`,
+          levelId: 'level-1',
+          name: `Panel ${i + 1}`,
+          x: 0,
+          y: 0,
+          mainRating: 200,
+          spaces: 40,
+        },
       ]),
     ),
     boxes,

@@ -19,7 +19,8 @@ import type {
 } from '../src/core/job/schema.ts';
 
 const BY = 'M. Alder';
-const byId = <T extends { id: string }>(list: T[]): Record<string, T> => Object.fromEntries(list.map((e) => [e.id, e]));
+const byId = <T extends { id: string }>(list: T[]): Record<string, T> =>
+  Object.fromEntries(list.map((e) => [e.id, e]));
 
 const levels: Level[] = [
   { id: 'level-lower', name: 'Lower level', elevation: -54 },
@@ -56,13 +57,69 @@ const areas: Area[] = [
 ];
 
 const openings: Opening[] = [
-  { id: 'opening-stair', areaId: 'area-studio', wallId: 'wall-studio-w4', kind: 'door', offset: 20, width: 32, hinge: 'start' },
-  { id: 'opening-yard', areaId: 'area-studio', wallId: 'wall-studio-w2', kind: 'sliding-panel', offset: 96, width: 36, hinge: 'none' },
-  { id: 'opening-glass', areaId: 'area-studio', wallId: 'wall-studio-w2', kind: 'fixed-glass', offset: 132, width: 36, hinge: 'none' },
-  { id: 'opening-bench', areaId: 'area-studio', wallId: 'wall-studio-w1', kind: 'cabinet-with-counter', offset: 84, width: 120, hinge: 'none' },
-  { id: 'opening-hearth', areaId: 'area-studio', wallId: 'wall-studio-w6', kind: 'fireplace', offset: 54, width: 48, hinge: 'none' },
-  { id: 'opening-bedroom', areaId: 'area-bedroom', wallId: 'wall-bedroom-w3', kind: 'door', offset: 112, width: 30, hinge: 'end' },
-  { id: 'opening-wardrobe', areaId: 'area-bedroom', wallId: 'wall-bedroom-w4', kind: 'cabinet', offset: 78, width: 60, hinge: 'none' },
+  {
+    id: 'opening-stair',
+    areaId: 'area-studio',
+    wallId: 'wall-studio-w4',
+    kind: 'door',
+    offset: 20,
+    width: 32,
+    hinge: 'start',
+  },
+  {
+    id: 'opening-yard',
+    areaId: 'area-studio',
+    wallId: 'wall-studio-w2',
+    kind: 'sliding-panel',
+    offset: 96,
+    width: 36,
+    hinge: 'none',
+  },
+  {
+    id: 'opening-glass',
+    areaId: 'area-studio',
+    wallId: 'wall-studio-w2',
+    kind: 'fixed-glass',
+    offset: 132,
+    width: 36,
+    hinge: 'none',
+  },
+  {
+    id: 'opening-bench',
+    areaId: 'area-studio',
+    wallId: 'wall-studio-w1',
+    kind: 'cabinet-with-counter',
+    offset: 84,
+    width: 120,
+    hinge: 'none',
+  },
+  {
+    id: 'opening-hearth',
+    areaId: 'area-studio',
+    wallId: 'wall-studio-w6',
+    kind: 'fireplace',
+    offset: 54,
+    width: 48,
+    hinge: 'none',
+  },
+  {
+    id: 'opening-bedroom',
+    areaId: 'area-bedroom',
+    wallId: 'wall-bedroom-w3',
+    kind: 'door',
+    offset: 112,
+    width: 30,
+    hinge: 'end',
+  },
+  {
+    id: 'opening-wardrobe',
+    areaId: 'area-bedroom',
+    wallId: 'wall-bedroom-w4',
+    kind: 'cabinet',
+    offset: 78,
+    width: 60,
+    hinge: 'none',
+  },
 ];
 
 const panels: Panel[] = [
@@ -71,7 +128,14 @@ const panels: Panel[] = [
 
 const duplex = { kind: 'duplex', rating: 20, tamperResistant: true, weatherResistant: false } as const;
 const old = { kind: 'duplex', rating: 15, tamperResistant: false, weatherResistant: false } as const;
-const box = (id: string, name: string, place: string, wall: number, offset: number, rest: Partial<Box> = {}): Box => ({
+const box = (
+  id: string,
+  name: string,
+  place: string,
+  wall: number,
+  offset: number,
+  rest: Partial<Box> = {},
+): Box => ({
   id: `box-${id}`,
   name,
   areaId: `area-${place}`,
@@ -134,7 +198,13 @@ const circuits: Circuit[] = [
   },
 ];
 
-const reading = (id: string, boxName: string, place: string, minute: number, values: Partial<Reading>): Reading => ({
+const reading = (
+  id: string,
+  boxName: string,
+  place: string,
+  minute: number,
+  values: Partial<Reading>,
+): Reading => ({
   id: `reading-${id}`,
   boxId: `box-${boxName}`,
   place,
@@ -154,11 +224,28 @@ const reading = (id: string, boxName: string, place: string, minute: number, val
 
 const readings: Reading[] = [
   // Open ground, as expected of two-wire cable.
-  reading('b1a', 'b1', 'B1, West bedroom', 5, { lamps: [true, false, false], hotNeutral: 118.9, hotGround: 61, neutralGround: 57 }),
+  reading('b1a', 'b1', 'B1, West bedroom', 5, {
+    lamps: [true, false, false],
+    hotNeutral: 118.9,
+    hotGround: 61,
+    neutralGround: 57,
+  }),
   // Reads correct on two-wire cable: a neutral jumpered to the ground screw.
-  reading('b2a', 'b2', 'B2, West bedroom', 11, { hotNeutral: 115.2, hotGround: 115.2, neutralGround: 0, loadAmps: 10, note: 'With the 1,200 W heater on' }),
+  reading('b2a', 'b2', 'B2, West bedroom', 11, {
+    hotNeutral: 115.2,
+    hotGround: 115.2,
+    neutralGround: 0,
+    loadAmps: 10,
+    note: 'With the 1,200 W heater on',
+  }),
   // The same false ground seen downstream of a loose neutral; first entry mistyped.
-  reading('b3a', 'b3', 'B3, West bedroom', 17, { lamps: null, hotNeutral: 10.49, hotGround: 115.6, neutralGround: 10.6, loadAmps: 10 }),
+  reading('b3a', 'b3', 'B3, West bedroom', 17, {
+    lamps: null,
+    hotNeutral: 10.49,
+    hotGround: 115.6,
+    neutralGround: 10.6,
+    loadAmps: 10,
+  }),
   reading('b3b', 'b3', 'B3, West bedroom', 18, {
     lamps: null,
     hotNeutral: 104.9,

@@ -51,7 +51,13 @@ export interface Run {
 
 const volts = (document: JobDocument) => document.job.settings.voltage;
 
-function segmentOf(document: JobDocument, circuit: Circuit, stop: Stop, box: Box, feeder: Box | null): Segment {
+function segmentOf(
+  document: JobDocument,
+  circuit: Circuit,
+  stop: Stop,
+  box: Box,
+  feeder: Box | null,
+): Segment {
   const { settings } = document.job;
   const gauge = stop.gauge ?? circuit.gauge;
   const planned = plannedLength(document, circuit, box, feeder);
@@ -80,7 +86,9 @@ function plannedLength(
   const { settings } = document.job;
   const to = positionOf(document, box);
   const panel = document.panels[circuit.panelId];
-  const from = feeder ? positionOf(document, feeder) : panel && { x: panel.x, y: panel.y, z: elevation(document, panel.levelId) };
+  const from = feeder
+    ? positionOf(document, feeder)
+    : panel && { x: panel.x, y: panel.y, z: elevation(document, panel.levelId) };
   if (!to || !from) return { length: settings.boxRise, working: 'not on the plan' };
   const across = Math.abs(to.x - from.x) + Math.abs(to.y - from.y);
   const up = Math.abs(to.z - from.z);
@@ -146,7 +154,10 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
     installed,
     toBuy: installed * (1 + settings.wastePercent / 100),
     plannedAmps: stops.reduce((sum, s) => sum + (s.feeder === -1 ? s.amps : 0), 0),
-    end: stops.reduce<RunStop | null>((worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s), null),
+    end: stops.reduce<RunStop | null>(
+      (worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s),
+      null,
+    ),
   };
 }
 
@@ -155,4 +166,3 @@ export const dropAt = (stop: RunStop, amps: number): number => 2 * stop.pathOhms
 
 /** The largest load cord-and-plug use may put at one outlet: 80 % of the breaker, as in 210.21(B)(2). */
 export const fullLoad = (circuit: Circuit): number => circuit.breaker.rating * 0.8;
-

@@ -107,7 +107,12 @@ export function usableAmpacity(gauge: Gauge, conditions: Conditions): Usable | n
  * Largest breaker a conductor may have: its usable ampacity, or the next standard size where 240.4(B) allows,
  * never above the small-conductor cap of 240.4(D).
  */
-export function largestBreaker(gauge: Gauge, material: Material, usable: number, nextSizeUp: boolean): number | null {
+export function largestBreaker(
+  gauge: Gauge,
+  material: Material,
+  usable: number,
+  nextSizeUp: boolean,
+): number | null {
   const below = [...STANDARD_BREAKERS].reverse().find((rating) => rating <= usable + 1e-9) ?? null;
   const largest = nextSizeUp ? standardBreaker(usable) : below;
   const cap = smallConductorCap(gauge, material);
@@ -135,10 +140,13 @@ export function sizeCircuit(input: SizingInput): Result<Sizing> {
   const load = input.continuousAmps + input.noncontinuousAmps;
   const wanted = 1.25 * input.continuousAmps + input.noncontinuousAmps;
   const smallest = standardBreaker(Math.max(wanted, 1));
-  if (smallest === null) return fail(`${round(wanted, 1)} A is above 200 A, the largest breaker worked with here`);
+  if (smallest === null)
+    return fail(`${round(wanted, 1)} A is above 200 A, the largest breaker worked with here`);
   const breaker = input.breaker ?? smallest;
   if (breaker < wanted - 1e-9) {
-    return fail(`a ${breaker} A breaker is too small for ${round(wanted, 2)} A; expected ${smallest} A or more`);
+    return fail(
+      `a ${breaker} A breaker is too small for ${round(wanted, 2)} A; expected ${smallest} A or more`,
+    );
   }
   const nextSizeUp = !input.severalReceptacles;
   const suits = (gauge: Gauge): boolean => {

@@ -5,7 +5,10 @@ import { LEVELS, type Finding, type Rule, type Subjects } from './rule.ts';
 import { RULES } from './rules/index.ts';
 import { View, type Scope } from './view.ts';
 
-const TABLE_OF = { area: 'areas', box: 'boxes', circuit: 'circuits' } as const satisfies Record<Scope, TableName>;
+const TABLE_OF = { area: 'areas', box: 'boxes', circuit: 'circuits' } as const satisfies Record<
+  Scope,
+  TableName
+>;
 const SCOPES = Object.keys(TABLE_OF) as Scope[];
 
 export class Checker {

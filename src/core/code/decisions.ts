@@ -144,17 +144,29 @@ function weatherResistant(view: View, box: Box, area: Area): Decision {
           reason: `${exposed} location${exposed === 'wet' ? ', with a cover weatherproof while in use' : ''}`,
           section: exposed === 'wet' ? '406.9(B)(1)' : '406.9(A)',
         };
-  return decide('weather-resistant', box, ask, box.device.weatherResistant ? 'the receptacle' : null, '406.4(D)(6)', {
-    reason: exposed === 'dry' ? 'dry location' : 'not a 15 or 20 A receptacle',
-    section: '406.9',
-  });
+  return decide(
+    'weather-resistant',
+    box,
+    ask,
+    box.device.weatherResistant ? 'the receptacle' : null,
+    '406.4(D)(6)',
+    {
+      reason: exposed === 'dry' ? 'dry location' : 'not a 15 or 20 A receptacle',
+      section: '406.9',
+    },
+  );
 }
 
 /** All four decisions for an outlet; empty when its room is gone. */
 export function decisionsFor(view: View, box: Box): Decision[] {
   const area = view.document.areas[box.areaId];
   if (!area) return [];
-  return [gfci(view, box, area), afci(view, box, area), tamperResistant(view, box), weatherResistant(view, box, area)];
+  return [
+    gfci(view, box, area),
+    afci(view, box, area),
+    tamperResistant(view, box),
+    weatherResistant(view, box, area),
+  ];
 }
 
 /** One decision. */

@@ -79,4 +79,3 @@ export const changeBreaker = (circuit: Circuit, values: Partial<Circuit['breaker
   table: 'circuits',
   rows: [{ ...circuit, breaker: { ...circuit.breaker, ...values } }],
 });
-

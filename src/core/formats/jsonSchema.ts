@@ -1,5 +1,10 @@
 /** JSON Schema (2020-12) of the job file, derived from the Yup schemas. */
-import type { SchemaDescription, SchemaFieldDescription, SchemaObjectDescription, SchemaInnerTypeDescription } from 'yup';
+import type {
+  SchemaDescription,
+  SchemaFieldDescription,
+  SchemaObjectDescription,
+  SchemaInnerTypeDescription,
+} from 'yup';
 import { fileSchema } from '../job/file.ts';
 import { VERSION } from '../job/migrations.ts';
 
@@ -24,10 +29,13 @@ function convert(description: SchemaFieldDescription): JsonSchema {
     if (name === 'integer') type = 'integer';
     if (name === 'three') Object.assign(out, { minItems: 3, maxItems: 3 });
   }
-  if (d.type === 'array') out.items = convert((d as SchemaInnerTypeDescription).innerType as SchemaFieldDescription);
+  if (d.type === 'array')
+    out.items = convert((d as SchemaInnerTypeDescription).innerType as SchemaFieldDescription);
   if (d.type === 'object') {
     const { fields } = d as SchemaObjectDescription;
-    out.properties = Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, convert(field)]));
+    out.properties = Object.fromEntries(
+      Object.entries(fields).map(([name, field]) => [name, convert(field)]),
+    );
     out.required = Object.keys(fields);
     out.additionalProperties = false;
   }

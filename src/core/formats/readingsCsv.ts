@@ -65,9 +65,14 @@ export function readingsToCsv(document: JobDocument): string {
  */
 export function readingsFromCsv(text: string, document: JobDocument): Reading[] {
   if (text.length > MAX_CSV) {
-    throw new InvalidError([{ path: 'file', message: `is larger than ${MAX_CSV / 1024 / 1024} MB; expected a readings CSV` }]);
+    throw new InvalidError([
+      { path: 'file', message: `is larger than ${MAX_CSV / 1024 / 1024} MB; expected a readings CSV` },
+    ]);
   }
-  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: true });
+  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
+    header: true,
+    skipEmptyLines: true,
+  });
   checkColumns(parsed.meta.fields ?? []);
   const problems: Problem[] = parsed.errors.map((e) => ({
     path: `line ${(e.row ?? 0) + 2}`,
@@ -80,7 +85,8 @@ export function readingsFromCsv(text: string, document: JobDocument): Reading[] 
     const found: Problem[] = [];
     const reading = readRow(row as Record<Column, string>, line, found);
     if (found.length === 0) found.push(...problemsOf(readingSchema, reading, line));
-    if (found.length === 0 && seen.has(reading.id)) found.push({ path: `${line}.id`, message: 'is there twice; expected each id once' });
+    if (found.length === 0 && seen.has(reading.id))
+      found.push({ path: `${line}.id`, message: 'is there twice; expected each id once' });
     if (found.length === 0 && !document.boxes[reading.boxId]) {
       found.push({ path: `${line}.box_id`, message: 'expected the id of an outlet in this job' });
     }
@@ -96,7 +102,10 @@ function checkColumns(fields: readonly string[]): void {
   const missing = READING_COLUMNS.filter((c) => !fields.includes(c));
   const extra = fields.filter((f) => !(READING_COLUMNS as readonly string[]).includes(f));
   const problems: Problem[] = [
-    ...missing.map((c) => ({ path: 'line 1', message: `column “${c}” is missing; expected ${READING_COLUMNS.join(', ')}` })),
+    ...missing.map((c) => ({
+      path: 'line 1',
+      message: `column “${c}” is missing; expected ${READING_COLUMNS.join(', ')}`,
+    })),
     ...extra.map((c) => ({ path: 'line 1', message: `column “${c.slice(0, 40)}” does not belong here` })),
   ];
   if (problems.length > 0) throw new InvalidError(problems.slice(0, 20));
@@ -111,8 +120,13 @@ function readRow(row: Record<Column, string>, line: string, problems: Problem[])
     if (!Number.isFinite(value)) say(column, `expected a number, found “${cell.slice(0, 24)}”`);
     return value;
   };
-  const lampCells = (['lamp_hot_neutral', 'lamp_hot_ground', 'lamp_neutral_ground'] as const).map((c) => (row[c] ?? '').trim());
-  if (lampCells.some((c) => !['', 'on', 'off'].includes(c)) || new Set(lampCells.map((c) => c === '')).size > 1) {
+  const lampCells = (['lamp_hot_neutral', 'lamp_hot_ground', 'lamp_neutral_ground'] as const).map((c) =>
+    (row[c] ?? '').trim(),
+  );
+  if (
+    lampCells.some((c) => !['', 'on', 'off'].includes(c)) ||
+    new Set(lampCells.map((c) => c === '')).size > 1
+  ) {
     say('lamp_hot_neutral', 'expected on or off for all three lamps, or all three empty');
   }
   const plain = (column: Column) => restore(row[column] ?? '');

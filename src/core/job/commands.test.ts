@@ -12,7 +12,10 @@ const A = outlet('A', 1, 20);
 const B = outlet('B', 1, 80);
 const C = outlet('C', 2, 40);
 const D = outlet('D', 3, 40);
-const wired = house({ boxes: [A, B, C, D], circuits: [chain([A, B, C]), chain([D], { id: 'circuit-2', space: 2, name: 'Circuit 2' })] });
+const wired = house({
+  boxes: [A, B, C, D],
+  circuits: [chain([A, B, C]), chain([D], { id: 'circuit-2', space: 2, name: 'Circuit 2' })],
+});
 
 const order = (document: typeof wired, id = 'circuit-1') =>
   document.circuits[id]!.stops.map((s) => `${s.from ?? 'panel'}>${s.boxId}`.replaceAll('box-', '')).join(' ');
@@ -35,15 +38,27 @@ for (const [what, boxId, circuitId, after, first, second] of MOVES) {
 test('removing the first stop of a branching run leaves one home run', () => {
   const branching = chain([A, B, C]);
   branching.stops[2]!.from = 'box-a';
-  const { document } = run(house({ boxes: [A, B, C], circuits: [branching] }), { type: 'remove', table: 'boxes', ids: ['box-a'] });
+  const { document } = run(house({ boxes: [A, B, C], circuits: [branching] }), {
+    type: 'remove',
+    table: 'boxes',
+    ids: ['box-a'],
+  });
   assert.equal(order(document), 'panel>b b>c');
 });
 
 test('moving an outlet drops the measured lengths that no longer exist', () => {
   const circuit = chain([A, B, C]);
   circuit.stops[2]!.measured = 200;
-  const { document } = run(house({ boxes: [A, B, C], circuits: [circuit] }), { type: 'move-stop', boxId: 'box-b', circuitId: 'circuit-1', after: 'box-c' });
-  assert.deepEqual(document.circuits['circuit-1']!.stops.map((s) => s.measured), [null, null, null]);
+  const { document } = run(house({ boxes: [A, B, C], circuits: [circuit] }), {
+    type: 'move-stop',
+    boxId: 'box-b',
+    circuitId: 'circuit-1',
+    after: 'box-c',
+  });
+  assert.deepEqual(
+    document.circuits['circuit-1']!.stops.map((s) => s.measured),
+    [null, null, null],
+  );
 });
 
 test('any sequence of moves keeps the job whole, and undoes exactly', () => {
@@ -70,26 +85,74 @@ test('any sequence of moves keeps the job whole, and undoes exactly', () => {
   );
 });
 
-const at = (values: object) => ({ type: 'put', table: 'openings', rows: [{ ...opening(1, 0, 36), ...values }] }) as Command;
+const at = (values: object) =>
+  ({ type: 'put', table: 'openings', rows: [{ ...opening(1, 0, 36), ...values }] }) as Command;
 const REFUSED: [string, Command, RegExp][] = [
-  ['an opening wider than its wall', at({ width: 200 }), /width: 16' 8" is wider than its wall; expected 12' or less/],
-  ['an opening past the end', at({ offset: 120 }), /offset: runs past the end of its wall; expected 9' or less/],
+  [
+    'an opening wider than its wall',
+    at({ width: 200 }),
+    /width: 16' 8" is wider than its wall; expected 12' or less/,
+  ],
+  [
+    'an opening past the end',
+    at({ offset: 120 }),
+    /offset: runs past the end of its wall; expected 9' or less/,
+  ],
   ['an opening on no wall', at({ wallId: 'wall-9' }), /wallId: expected the id of a wall of Room/],
   ['a negative length', at({ offset: -4 }), /offset: expected 0 or more, found -4/],
-  ['an absurd wall', { type: 'put', table: 'areas', rows: [room([99999, 10, 99999, 10])] }, /walls\[0\].length: expected 2400 or less/],
-  ['NaN', { type: 'put', table: 'areas', rows: [room([NaN, 10, 9, 10])] }, /walls\[0\].length: expected a number/],
-  ['an outlet past its wall', { type: 'move-box', id: 'box-a', wallId: 'wall-2', offset: 130 }, /offset: 10' 10" is past the end/],
-  ['a circuit without breaker', { type: 'put', table: 'circuits', rows: [{ ...chain([]), id: 'circuit-9', breaker: undefined as never }] }, /breaker.*expected a value/],
-  ['a taken space', { type: 'put', table: 'circuits', rows: [{ ...chain([]), id: 'circuit-9' }] }, /space 1 is taken by “Circuit 1”/],
-  ['an outlet on two circuits', { type: 'put', table: 'circuits', rows: [chain([A], { id: 'circuit-9', space: 9 })] }, /A is on “Circuit 1” too/],
-  ['an outlet after itself', { type: 'move-stop', boxId: 'box-a', circuitId: 'circuit-1', after: 'box-a' }, /expected another outlet/],
+  [
+    'an absurd wall',
+    { type: 'put', table: 'areas', rows: [room([99999, 10, 99999, 10])] },
+    /walls\[0\].length: expected 2400 or less/,
+  ],
+  [
+    'NaN',
+    { type: 'put', table: 'areas', rows: [room([NaN, 10, 9, 10])] },
+    /walls\[0\].length: expected a number/,
+  ],
+  [
+    'an outlet past its wall',
+    { type: 'move-box', id: 'box-a', wallId: 'wall-2', offset: 130 },
+    /offset: 10' 10" is past the end/,
+  ],
+  [
+    'a circuit without breaker',
+    {
+      type: 'put',
+      table: 'circuits',
+      rows: [{ ...chain([]), id: 'circuit-9', breaker: undefined as never }],
+    },
+    /breaker.*expected a value/,
+  ],
+  [
+    'a taken space',
+    { type: 'put', table: 'circuits', rows: [{ ...chain([]), id: 'circuit-9' }] },
+    /space 1 is taken by “Circuit 1”/,
+  ],
+  [
+    'an outlet on two circuits',
+    { type: 'put', table: 'circuits', rows: [chain([A], { id: 'circuit-9', space: 9 })] },
+    /A is on “Circuit 1” too/,
+  ],
+  [
+    'an outlet after itself',
+    { type: 'move-stop', boxId: 'box-a', circuitId: 'circuit-1', after: 'box-a' },
+    /expected another outlet/,
+  ],
   ['a blank name', { type: 'edit-job', values: { name: '' } }, /job.name: expected at least 1 character/],
-  ['an id out of Object', { type: 'put', table: 'levels', rows: [{ id: 'constructor', name: 'x', elevation: 0 }] }, /expected an id such as/],
+  [
+    'an id out of Object',
+    { type: 'put', table: 'levels', rows: [{ id: 'constructor', name: 'x', elevation: 0 }] },
+    /expected an id such as/,
+  ],
 ];
 for (const [what, command, message] of REFUSED) {
   test(`refuses ${what}, and changes nothing`, () => {
     const before = structuredClone(wired);
-    assert.throws(() => run(wired, command), (e: unknown) => e instanceof InvalidError && message.test(e.message));
+    assert.throws(
+      () => run(wired, command),
+      (e: unknown) => e instanceof InvalidError && message.test(e.message),
+    );
     assert.deepEqual(wired, before);
   });
 }
@@ -97,7 +160,10 @@ for (const [what, command, message] of REFUSED) {
 test('a wall cannot be made shorter than what stands on it', () => {
   const document = house({ openings: [opening(1, 90, 36)] });
   const shorter = room([100, 120, 100, 120]);
-  assert.throws(() => run(document, { type: 'put', table: 'areas', rows: [shorter] }), /openings\[opening-1-90\]\.offset/);
+  assert.throws(
+    () => run(document, { type: 'put', table: 'areas', rows: [shorter] }),
+    /openings\[opening-1-90\]\.offset/,
+  );
 });
 
 test('records are added to, never changed or removed', () => {
@@ -118,9 +184,23 @@ test('records are added to, never changed or removed', () => {
     corrects: null,
   };
   const { document } = run(wired, { type: 'put', table: 'readings', rows: [reading] });
-  assert.throws(() => run(document, { type: 'put', table: 'readings', rows: [{ ...reading, hotNeutral: 119 }] }), /never changed/);
-  assert.throws(() => run(document, { type: 'remove', table: 'readings' as never, ids: ['reading-1'] }), /never removed/);
-  assert.throws(() => run(document, { type: 'put', table: 'readings', rows: [{ ...reading, id: 'reading-2', hotNeutral: 301 }] }), /hotNeutral: expected 300 or less, found 301/);
+  assert.throws(
+    () => run(document, { type: 'put', table: 'readings', rows: [{ ...reading, hotNeutral: 119 }] }),
+    /never changed/,
+  );
+  assert.throws(
+    () => run(document, { type: 'remove', table: 'readings' as never, ids: ['reading-1'] }),
+    /never removed/,
+  );
+  assert.throws(
+    () =>
+      run(document, {
+        type: 'put',
+        table: 'readings',
+        rows: [{ ...reading, id: 'reading-2', hotNeutral: 301 }],
+      }),
+    /hotNeutral: expected 300 or less, found 301/,
+  );
   const gone = run(document, { type: 'remove', table: 'areas', ids: ['area-1'] }).document;
   assert.deepEqual(Object.keys(gone.boxes), []);
   assert.equal(gone.circuits['circuit-1']!.stops.length, 0);
@@ -132,7 +212,10 @@ test('undo labels say what is taken back', () => {
   assert.equal(label({ type: 'move-box', id: 'box-a', wallId: 'wall-1', offset: 30 }), 'Move A');
   assert.equal(label({ type: 'remove', table: 'boxes', ids: ['box-a', 'box-b'] }), 'Remove 2 outlets');
   assert.equal(label({ type: 'edit-job', values: { edition: '2023' } }), 'Change edition');
-  assert.equal(label({ type: 'move-stop', boxId: 'box-a', circuitId: 'circuit-2', after: null }), 'Put A on Circuit 2');
+  assert.equal(
+    label({ type: 'move-stop', boxId: 'box-a', circuitId: 'circuit-2', after: null }),
+    'Put A on Circuit 2',
+  );
 });
 
 test('a new job is whole', () => assert.deepEqual(problemsIn(newJob('New', '2023')), []));

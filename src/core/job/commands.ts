@@ -107,15 +107,45 @@ function remove(document: JobDocument, table: TableName, ids: readonly string[])
   const gone = new Set(ids);
   let next = document;
   if (table === 'levels') {
-    next = remove(next, 'areas', rows(next.areas).filter((a) => gone.has(a.levelId)).map((a) => a.id));
-    next = remove(next, 'panels', rows(next.panels).filter((p) => gone.has(p.levelId)).map((p) => p.id));
+    next = remove(
+      next,
+      'areas',
+      rows(next.areas)
+        .filter((a) => gone.has(a.levelId))
+        .map((a) => a.id),
+    );
+    next = remove(
+      next,
+      'panels',
+      rows(next.panels)
+        .filter((p) => gone.has(p.levelId))
+        .map((p) => p.id),
+    );
   }
   if (table === 'areas') {
-    next = remove(next, 'openings', rows(next.openings).filter((o) => gone.has(o.areaId)).map((o) => o.id));
-    next = remove(next, 'boxes', rows(next.boxes).filter((b) => gone.has(b.areaId)).map((b) => b.id));
+    next = remove(
+      next,
+      'openings',
+      rows(next.openings)
+        .filter((o) => gone.has(o.areaId))
+        .map((o) => o.id),
+    );
+    next = remove(
+      next,
+      'boxes',
+      rows(next.boxes)
+        .filter((b) => gone.has(b.areaId))
+        .map((b) => b.id),
+    );
   }
   if (table === 'panels') {
-    next = remove(next, 'circuits', rows(next.circuits).filter((c) => gone.has(c.panelId)).map((c) => c.id));
+    next = remove(
+      next,
+      'circuits',
+      rows(next.circuits)
+        .filter((c) => gone.has(c.panelId))
+        .map((c) => c.id),
+    );
   }
   if (table === 'boxes') {
     for (const circuit of rows(next.circuits)) {
@@ -149,7 +179,11 @@ function takeOut(stops: readonly Stop[], boxId: string): Stop[] {
 function putIn(stops: readonly Stop[], boxId: string, after: string | null): Stop[] {
   const index = after === null ? 0 : stops.findIndex((s) => s.boxId === after) + 1;
   const moved = stops.map((s) => (s.from === after ? { ...s, from: boxId, measured: null } : s));
-  return [...moved.slice(0, index), { boxId, from: after, measured: null, gauge: null }, ...moved.slice(index)];
+  return [
+    ...moved.slice(0, index),
+    { boxId, from: after, measured: null, gauge: null },
+    ...moved.slice(index),
+  ];
 }
 
 function moveStop(
@@ -193,7 +227,10 @@ export function labelOf(document: JobDocument, command: Command): string {
     }
     case 'remove': {
       const known: Readonly<Record<string, Entity>> = document[command.table];
-      return `Remove ${countOf(command.table, command.ids.flatMap((id) => known[id] ?? []))}`;
+      return `Remove ${countOf(
+        command.table,
+        command.ids.flatMap((id) => known[id] ?? []),
+      )}`;
     }
     case 'move-box':
       return `Move ${document.boxes[command.id]?.name ?? 'outlet'}`;

@@ -1,4 +1,12 @@
-import { TABLE_NAMES, type Edition, type Entity, type Job, type JobDocument, type Settings, type TableName } from './schema.ts';
+import {
+  TABLE_NAMES,
+  type Edition,
+  type Entity,
+  type Job,
+  type JobDocument,
+  type Settings,
+  type TableName,
+} from './schema.ts';
 
 /** Shop habits a new job starts with; each can be changed and is shown as a habit, not a rule. */
 export const DEFAULT_SETTINGS: Settings = {
@@ -38,7 +46,15 @@ export function newJob(name: string, edition: Edition): JobDocument {
     settings: DEFAULT_SETTINGS,
   });
   const level = { id: newId('level'), name: 'Main level', elevation: 0 };
-  const panel = { id: newId('panel'), levelId: level.id, name: 'Panel A', x: 0, y: 0, mainRating: 100, spaces: 20 };
+  const panel = {
+    id: newId('panel'),
+    levelId: level.id,
+    name: 'Panel A',
+    x: 0,
+    y: 0,
+    mainRating: 100,
+    spaces: 20,
+  };
   return { ...document, levels: { [level.id]: level }, panels: { [panel.id]: panel } };
 }
 

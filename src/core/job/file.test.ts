@@ -44,24 +44,59 @@ const BAD: [string, string, RegExp][] = [
   ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
   ['a later version', changed((f) => (f.version = 3)), /version: is 3, made by a later Hekto/],
   ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
-  ['__proto__ keys', text.replace('"address"', '"__proto__": {"x": 1}, "address"'), /job\.__proto__: is a key/],
-  ['constructor keys', text.replace('"address"', '"constructor": 1, "address"'), /job\.constructor: is a key/],
+  [
+    '__proto__ keys',
+    text.replace('"address"', '"__proto__": {"x": 1}, "address"'),
+    /job\.__proto__: is a key/,
+  ],
+  [
+    'constructor keys',
+    text.replace('"address"', '"constructor": 1, "address"'),
+    /job\.constructor: is a key/,
+  ],
   ['deep nesting', `{"a":${'['.repeat(50)}${']'.repeat(50)}}`, /is a key or depth/],
   ['duplicate ids', changed((f) => f.boxes!.push(f.boxes![0]!)), /boxes\[7\]\.id: “box-s1” is there twice/],
   ['a missing table', changed((f) => delete (f as Raw).circuits), /circuits: expected a value, found none/],
-  ['an unknown field', changed((f) => (f.job.colour = 'red')), /job: has a field that does not belong here: colour/],
-  ['voltage above 300', changed((f) => (f.readings![0]!.hotNeutral = 480)), /readings\[0\]\.hotNeutral: expected 300 or less/],
+  [
+    'an unknown field',
+    changed((f) => (f.job.colour = 'red')),
+    /job: has a field that does not belong here: colour/,
+  ],
+  [
+    'voltage above 300',
+    changed((f) => (f.readings![0]!.hotNeutral = 480)),
+    /readings\[0\]\.hotNeutral: expected 300 or less/,
+  ],
   ['voltage below 0', changed((f) => (f.readings![0]!.hotNeutral = -1)), /hotNeutral: expected 0 or more/],
   ['a circuit without breaker', changed((f) => delete f.circuits![0]!.breaker), /circuits\[0\]\.breaker/],
-  ['a number as text', changed((f) => (f.boxes![0]!.offset = '12')), /boxes\[0\]\.offset: expected a number, found “12”/],
-  ['an opening wider than its wall', changed((f) => (f.openings![0]!.width = 100)), /openings\[opening-stair\]\.width: 8' 4" is wider than its wall/],
-  ['an outlet in no room', changed((f) => (f.boxes![0]!.areaId = 'area-none')), /boxes\[box-s1\]\.areaId: expected the id of a room/],
-  ['a stop fed from nowhere', changed((f) => ((f.circuits![0]!.stops as Raw[])[1]!.from = 'box-s4')), /stops\[1\]\.from: expected null/],
+  [
+    'a number as text',
+    changed((f) => (f.boxes![0]!.offset = '12')),
+    /boxes\[0\]\.offset: expected a number, found “12”/,
+  ],
+  [
+    'an opening wider than its wall',
+    changed((f) => (f.openings![0]!.width = 100)),
+    /openings\[opening-stair\]\.width: 8' 4" is wider than its wall/,
+  ],
+  [
+    'an outlet in no room',
+    changed((f) => (f.boxes![0]!.areaId = 'area-none')),
+    /boxes\[box-s1\]\.areaId: expected the id of a room/,
+  ],
+  [
+    'a stop fed from nowhere',
+    changed((f) => ((f.circuits![0]!.stops as Raw[])[1]!.from = 'box-s4')),
+    /stops\[1\]\.from: expected null/,
+  ],
   ['a bad time', changed((f) => (f.readings![0]!.at = 'yesterday')), /at: expected a UTC time/],
 ];
 for (const [what, bad, message] of BAD) {
   test(`refuses ${what}, naming the field`, () => {
-    assert.throws(() => parseFile(bad), (e: unknown) => e instanceof InvalidError && message.test(e.message));
+    assert.throws(
+      () => parseFile(bad),
+      (e: unknown) => e instanceof InvalidError && message.test(e.message),
+    );
   });
 }
 

@@ -17,7 +17,14 @@ export const fileSchema = yup
     version: yup.number().strict().defined().oneOf([VERSION]),
     job: jobSchema,
     ...Object.fromEntries(
-      TABLE_NAMES.map((t) => [t, yup.array(TABLES[t].schema as yup.Schema).strict().defined().max(TABLES[t].limit)]),
+      TABLE_NAMES.map((t) => [
+        t,
+        yup
+          .array(TABLES[t].schema as yup.Schema)
+          .strict()
+          .defined()
+          .max(TABLES[t].limit),
+      ]),
     ),
   })
   .noUnknown()
@@ -83,7 +90,8 @@ export function parseFileValue(raw: unknown): JobDocument {
     throw oneProblem('file', 'expected a job file: an object with schema, version, job and tables');
   }
   const hostile = hostilePath(raw, '', 0);
-  if (hostile !== null) throw oneProblem(hostile, 'is a key or depth that no job file has; the file is refused');
+  if (hostile !== null)
+    throw oneProblem(hostile, 'is a key or depth that no job file has; the file is refused');
   const header = raw as Record<string, unknown>;
   if (header.schema !== SCHEMA) throw oneProblem('schema', `expected “${SCHEMA}”`);
   const version = header.version;
@@ -91,7 +99,10 @@ export function parseFileValue(raw: unknown): JobDocument {
     throw oneProblem('version', `expected a whole number from 1 to ${VERSION}`);
   }
   if (version > VERSION) {
-    throw oneProblem('version', `is ${version}, made by a later Hekto; this one reads versions 1 to ${VERSION}`);
+    throw oneProblem(
+      'version',
+      `is ${version}, made by a later Hekto; this one reads versions 1 to ${VERSION}`,
+    );
   }
   const file = migrate(header);
   const problems = problemsOf(fileSchema, file);

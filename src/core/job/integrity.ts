@@ -14,7 +14,10 @@ const at = (table: TableName, id: string, field: string) => `${table}[${id}].${f
 function checkArea(document: JobDocument, area: Area): Problem[] {
   const problems: Problem[] = [];
   if (!document.levels[area.levelId]) {
-    problems.push({ path: at('areas', area.id, 'levelId'), message: 'expected the id of a level in this job' });
+    problems.push({
+      path: at('areas', area.id, 'levelId'),
+      message: 'expected the id of a level in this job',
+    });
   }
   const ids = area.walls.map((w) => w.id);
   if (new Set(ids).size !== ids.length) {
@@ -26,9 +29,12 @@ function checkArea(document: JobDocument, area: Area): Problem[] {
 function checkOpening(document: JobDocument, opening: Opening): Problem[] {
   const area = document.areas[opening.areaId];
   const wall = area?.walls.find((w) => w.id === opening.wallId);
-  if (!area) return [{ path: at('openings', opening.id, 'areaId'), message: 'expected the id of a room in this job' }];
+  if (!area)
+    return [{ path: at('openings', opening.id, 'areaId'), message: 'expected the id of a room in this job' }];
   if (!wall) {
-    return [{ path: at('openings', opening.id, 'wallId'), message: `expected the id of a wall of ${area.name}` }];
+    return [
+      { path: at('openings', opening.id, 'wallId'), message: `expected the id of a wall of ${area.name}` },
+    ];
   }
   if (opening.width > wall.length) {
     return [
@@ -66,9 +72,11 @@ function checkOpening(document: JobDocument, opening: Opening): Problem[] {
 
 function checkBox(document: JobDocument, box: Box): Problem[] {
   const area = document.areas[box.areaId];
-  if (!area) return [{ path: at('boxes', box.id, 'areaId'), message: 'expected the id of a room in this job' }];
+  if (!area)
+    return [{ path: at('boxes', box.id, 'areaId'), message: 'expected the id of a room in this job' }];
   const wall = area.walls.find((w) => w.id === box.wallId);
-  if (!wall) return [{ path: at('boxes', box.id, 'wallId'), message: `expected the id of a wall of ${area.name}` }];
+  if (!wall)
+    return [{ path: at('boxes', box.id, 'wallId'), message: `expected the id of a wall of ${area.name}` }];
   return box.offset > wall.length + 1e-6
     ? [
         {
@@ -87,10 +95,12 @@ function checkPanel(document: JobDocument, panel: Panel): Problem[] {
 
 function checkCircuit(document: JobDocument, circuit: Circuit): Problem[] {
   const problems: Problem[] = [];
-  const say = (field: string, message: string) => problems.push({ path: at('circuits', circuit.id, field), message });
+  const say = (field: string, message: string) =>
+    problems.push({ path: at('circuits', circuit.id, field), message });
   const panel = document.panels[circuit.panelId];
   if (!panel) say('panelId', 'expected the id of a panel in this job');
-  else if (circuit.space > panel.spaces) say('space', `expected 1 to ${panel.spaces}, the spaces of ${panel.name}`);
+  else if (circuit.space > panel.spaces)
+    say('space', `expected 1 to ${panel.spaces}, the spaces of ${panel.name}`);
   const same = rows(document.circuits).find(
     (c) => c.id !== circuit.id && c.panelId === circuit.panelId && c.space === circuit.space,
   );
@@ -98,7 +108,8 @@ function checkCircuit(document: JobDocument, circuit: Circuit): Problem[] {
   const placed = new Set<string>();
   circuit.stops.forEach((stop, i) => {
     if (!document.boxes[stop.boxId]) say(`stops[${i}].boxId`, 'expected the id of an outlet in this job');
-    if (placed.has(stop.boxId)) say(`stops[${i}].boxId`, 'stands on this circuit twice; expected each outlet once');
+    if (placed.has(stop.boxId))
+      say(`stops[${i}].boxId`, 'stands on this circuit twice; expected each outlet once');
     if (stop.from !== null && !placed.has(stop.from)) {
       say(`stops[${i}].from`, 'expected null (the panel) or an outlet that stands earlier on this circuit');
     }

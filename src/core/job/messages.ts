@@ -34,4 +34,3 @@ function describe(value: unknown): string {
   if (typeof value === 'number') return String(value);
   return `a ${typeof value}`;
 }
-

@@ -73,7 +73,10 @@ function computeOutline(area: Area): Outline {
   }
   const east = area.x - at.x;
   const south = area.y - at.y;
-  const doubled = walls.reduce((sum, w) => sum + w.from.x * w.to.y - w.to.x * w.from.y, at.x * area.y - area.x * at.y);
+  const doubled = walls.reduce(
+    (sum, w) => sum + w.from.x * w.to.y - w.to.x * w.from.y,
+    at.x * area.y - area.x * at.y,
+  );
   return {
     walls,
     perimeter: start,

@@ -74,7 +74,10 @@ const time = () =>
     .string()
     .strict()
     .required()
-    .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, '${path}: expected a UTC time such as 2026-05-04T14:30:00Z');
+    .matches(
+      /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/,
+      '${path}: expected a UTC time such as 2026-05-04T14:30:00Z',
+    );
 const entity = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown().strict().defined();
 const list = <S extends yup.Schema>(of: S, max: number) => yup.array(of).strict().defined().max(max);
 
@@ -90,7 +93,11 @@ export const settingsSchema = entity({
   maxReceptacles: yup.number().strict().defined().integer().min(1).max(40),
   dropLimitPercent: yup.number().strict().defined().min(1).max(10),
   conductorTemperature: yup.number().strict().defined().min(-20).max(90).meta({ unit: '°C' }),
-  terminalRating: yup.number().strict().defined().oneOf([60, 75] as const),
+  terminalRating: yup
+    .number()
+    .strict()
+    .defined()
+    .oneOf([60, 75] as const),
 });
 
 export const jobSchema = entity({
@@ -125,7 +132,11 @@ export const areaSchema = entity({
   /** Direction of the first wall: 0 is east, 90 is south. */
   heading: yup.number().strict().defined().min(-360).max(360),
   walls: list(wallSchema, 200),
-  location: yup.string().strict().defined().oneOf(['dry', 'damp', 'wet'] as const),
+  location: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['dry', 'damp', 'wet'] as const),
 });
 
 export const openingSchema = entity({
@@ -137,12 +148,20 @@ export const openingSchema = entity({
   offset: inches(0, MAX_WALL),
   width: inches(1, MAX_WALL),
   /** Which jamb a door hangs on, or none when it does not swing into this room. */
-  hinge: yup.string().strict().defined().oneOf(['none', 'start', 'end'] as const),
+  hinge: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['none', 'start', 'end'] as const),
 });
 
 export const deviceSchema = entity({
   kind: yup.string().strict().defined().oneOf(DEVICE_KINDS),
-  rating: yup.number().strict().defined().oneOf([15, 20, 30, 50] as const),
+  rating: yup
+    .number()
+    .strict()
+    .defined()
+    .oneOf([15, 20, 30, 50] as const),
   tamperResistant: flag(),
   weatherResistant: flag(),
 });
@@ -159,7 +178,11 @@ export const boxSchema = entity({
   /** Centre of the box above the floor. */
   height: inches(0, 240),
   status: yup.string().strict().defined().oneOf(STATUSES),
-  grounding: yup.string().strict().defined().oneOf(['grounded', 'none', 'unknown'] as const),
+  grounding: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['grounded', 'none', 'unknown'] as const),
   /** Shortest path of a cord to a sink's edge, tub or shower; null when there is none near. */
   waterDistance: inches(0, 1200).nullable(),
   device: deviceSchema,
@@ -183,7 +206,12 @@ export const stopSchema = entity({
   /** Measured cable length from the feeding box, when taken on site. */
   measured: inches(1, 24000).nullable(),
   /** This segment's own gauge where it differs from the circuit's. */
-  gauge: yup.string().strict().defined().nullable().oneOf([...GAUGES, null]),
+  gauge: yup
+    .string()
+    .strict()
+    .defined()
+    .nullable()
+    .oneOf([...GAUGES, null]),
 });
 
 export const circuitSchema = entity({
@@ -193,12 +221,24 @@ export const circuitSchema = entity({
   name: name(),
   status: yup.string().strict().defined().oneOf(STATUSES),
   breaker: entity({
-    rating: yup.number().strict().defined().oneOf([10, 15, 20, 25, 30, 35, 40, 45, 50, 60] as const),
+    rating: yup
+      .number()
+      .strict()
+      .defined()
+      .oneOf([10, 15, 20, 25, 30, 35, 40, 45, 50, 60] as const),
     protection: yup.string().strict().defined().oneOf(BREAKER_PROTECTIONS),
   }),
   gauge: yup.string().strict().defined().oneOf(GAUGES),
-  material: yup.string().strict().defined().oneOf(['copper', 'aluminium'] as const),
-  cable: yup.string().strict().defined().oneOf(['NM-B', 'UF-B', 'old two-wire'] as const),
+  material: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['copper', 'aluminium'] as const),
+  cable: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['NM-B', 'UF-B', 'old two-wire'] as const),
   stops: list(stopSchema, 400),
 });
 
@@ -209,7 +249,11 @@ export const readingSchema = entity({
   place: text(160),
   at: time(),
   by: name(),
-  stage: yup.string().strict().defined().oneOf(['as-found', 'as-left'] as const),
+  stage: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['as-found', 'as-left'] as const),
   instrument: text(80),
   /** Lamps hot–neutral, hot–ground, neutral–ground; null when no lamp tester was used. */
   lamps: yup
@@ -217,7 +261,11 @@ export const readingSchema = entity({
     .strict()
     .defined()
     .nullable()
-    .test('three', '${path}: expected three lamps: hot–neutral, hot–ground, neutral–ground', (v) => !v || v.length === 3),
+    .test(
+      'three',
+      '${path}: expected three lamps: hot–neutral, hot–ground, neutral–ground',
+      (v) => !v || v.length === 3,
+    ),
   hotNeutral: volts(),
   hotGround: volts(),
   neutralGround: volts(),

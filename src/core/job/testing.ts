@@ -3,7 +3,15 @@ import { DEFAULT_SETTINGS, emptyDocument } from './document.ts';
 import type { Area, AreaKind, Box, Circuit, Edition, JobDocument, Opening } from './schema.ts';
 
 export const LEVEL = { id: 'level-1', name: 'Main level', elevation: 0 };
-export const PANEL = { id: 'panel-1', levelId: 'level-1', name: 'Panel A', x: 0, y: 0, mainRating: 100, spaces: 20 };
+export const PANEL = {
+  id: 'panel-1',
+  levelId: 'level-1',
+  name: 'Panel A',
+  x: 0,
+  y: 0,
+  mainRating: 100,
+  spaces: 20,
+};
 
 /** A room from wall lengths and right-hand turns; rectangular when only lengths are given. */
 export function room(lengths: number[], turns = lengths.map(() => 90), values: Partial<Area> = {}): Area {
@@ -21,7 +29,12 @@ export function room(lengths: number[], turns = lengths.map(() => 90), values: P
   };
 }
 
-export const opening = (wall: number, offset: number, width: number, values: Partial<Opening> = {}): Opening => ({
+export const opening = (
+  wall: number,
+  offset: number,
+  width: number,
+  values: Partial<Opening> = {},
+): Opening => ({
   id: `opening-${wall}-${String(offset).replace('.', '-')}`,
   areaId: 'area-1',
   wallId: `wall-${wall}`,
@@ -66,7 +79,14 @@ export const chain = (boxes: Box[], values: Partial<Circuit> = {}): Circuit => (
 const byId = <T extends { id: string }>(list: readonly T[]) => Object.fromEntries(list.map((e) => [e.id, e]));
 
 export function house(
-  parts: { area?: Area; kind?: AreaKind; openings?: Opening[]; boxes?: Box[]; circuits?: Circuit[]; edition?: Edition } = {},
+  parts: {
+    area?: Area;
+    kind?: AreaKind;
+    openings?: Opening[];
+    boxes?: Box[];
+    circuits?: Circuit[];
+    edition?: Edition;
+  } = {},
 ): JobDocument {
   const area = parts.area ?? room([144, 120, 144, 120], undefined, { kind: parts.kind ?? 'bedroom' });
   return {

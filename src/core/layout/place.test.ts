@@ -13,10 +13,21 @@ const place = (area: Area, openings: Opening[] = [], boxes: ReturnType<typeof ou
   placeMissing(area, openings, boxes, '2020', DEFAULT_SETTINGS);
 
 const placed = (area: Area, openings: Opening[], boxes: ReturnType<typeof outlet>[]) =>
-  place(area, openings, boxes).map((p, i) => ({ ...outlet(`N${i}`, 1, 0), wallId: p.wallId, offset: p.offset, height: p.height, fromWall: p.fromWall }));
+  place(area, openings, boxes).map((p, i) => ({
+    ...outlet(`N${i}`, 1, 0),
+    wallId: p.wallId,
+    offset: p.offset,
+    height: p.height,
+    fromWall: p.fromWall,
+  }));
 
 /** Least number of whole-inch positions that reach every inch: tries every set of one, of two, and so on. */
-function leastNumber(length: number, loop: boolean, given: number[], mountable: (at: number) => boolean): number {
+function leastNumber(
+  length: number,
+  loop: boolean,
+  given: number[],
+  mountable: (at: number) => boolean,
+): number {
   const cells = Array.from({ length }, (_, i) => i + 0.5);
   const reaches = (p: number, cell: number) => {
     const d = Math.abs(p - cell);
@@ -28,7 +39,14 @@ function leastNumber(length: number, loop: boolean, given: number[], mountable: 
     if (rest.length === 0) return true;
     if (left === 0) return false;
     // Some position must reach the first open inch: try each that does.
-    return sites.some((s) => reaches(s, rest[0]!) && enough(rest.filter((c) => !reaches(s, c)), left - 1));
+    return sites.some(
+      (s) =>
+        reaches(s, rest[0]!) &&
+        enough(
+          rest.filter((c) => !reaches(s, c)),
+          left - 1,
+        ),
+    );
   };
   for (let n = 0; ; n++) if (enough(open, n)) return n;
 }
@@ -56,7 +74,12 @@ test('the count equals the brute-force minimum on small rooms, and nothing stays
             return Math.min(d, outline.perimeter - d) >= EDGE_CLEARANCE;
           });
         };
-        least += leastNumber(space.length, space.loop, counted.map((c) => c.at), mountable);
+        least += leastNumber(
+          space.length,
+          space.loop,
+          counted.map((c) => c.at),
+          mountable,
+        );
       }
       total += least;
       assert.equal(added.length, least);
@@ -72,9 +95,11 @@ test('large rooms: everything in reach, and every new outlet is needed', () => {
       const area = room(lengths, turns);
       const gaps = openings.map((o) => opening(o.wall, o.offset, o.width));
       const added = placed(area, gaps, []);
-      const open = (boxes: typeof added) => coverageOf(area, gaps, boxes, '2020')!.flatMap((c) => c.uncovered).length;
+      const open = (boxes: typeof added) =>
+        coverageOf(area, gaps, boxes, '2020')!.flatMap((c) => c.uncovered).length;
       assert.equal(open(added), 0);
-      for (const one of added) assert.ok(open(added.filter((b) => b !== one)) > 0, 'one outlet could be left out');
+      for (const one of added)
+        assert.ok(open(added.filter((b) => b !== one)) > 0, 'one outlet could be left out');
     }),
     { numRuns: 200 },
   );
@@ -83,8 +108,17 @@ test('large rooms: everything in reach, and every new outlet is needed', () => {
 test('fractions of an inch do not cost an extra outlet', () => {
   // A single 12 ft 0 in. stretch that starts at 10 1/2 in. can be covered only from its exact middle.
   const area = room([200, 100, 200, 100]);
-  const gaps = [opening(1, 0, 10.5, { kind: 'fireplace' }), opening(1, 154.5, 45.5, { kind: 'fireplace' }), opening(2, 0, 100), opening(3, 0, 200), opening(4, 0, 100)];
-  assert.deepEqual(place(area, gaps).map((p) => p.offset), [82.5]);
+  const gaps = [
+    opening(1, 0, 10.5, { kind: 'fireplace' }),
+    opening(1, 154.5, 45.5, { kind: 'fireplace' }),
+    opening(2, 0, 100),
+    opening(3, 0, 200),
+    opening(4, 0, 100),
+  ];
+  assert.deepEqual(
+    place(area, gaps).map((p) => p.offset),
+    [82.5],
+  );
 });
 
 test('keeps to the side of a stud and out of an open door’s place when the count allows', () => {
@@ -98,7 +132,12 @@ test('keeps to the side of a stud and out of an open door’s place when the cou
 });
 
 test('fixed glass gets a floor outlet, a bench one above its counter', () => {
-  const glazed = [opening(1, 0, 200, { kind: 'fixed-glass' }), opening(2, 0, 100), opening(3, 0, 200), opening(4, 0, 100)];
+  const glazed = [
+    opening(1, 0, 200, { kind: 'fixed-glass' }),
+    opening(2, 0, 100),
+    opening(3, 0, 200),
+    opening(4, 0, 100),
+  ];
   for (const p of place(room([200, 100, 200, 100]), glazed)) {
     assert.deepEqual([p.fromWall, p.height], [6, 0]);
     assert.match(p.reason, /floor outlet/);
@@ -107,4 +146,5 @@ test('fixed glass gets a floor outlet, a bench one above its counter', () => {
   for (const p of place(room([200, 100, 200, 100]), bench)) assert.equal(p.height, 44);
 });
 
-test('a room that does not close is left alone', () => assert.deepEqual(place(room([144, 120, 100, 120])), []));
+test('a room that does not close is left alone', () =>
+  assert.deepEqual(place(room([144, 120, 100, 120])), []));

@@ -60,7 +60,11 @@ export function placeMissing(
   for (const { space, required, counted, uncovered } of coverageOf(area, openings, boxes, edition) ?? []) {
     if (!required || uncovered.length === 0) continue;
     const wallOf = siteMaker(outline, space, zones, settings);
-    for (const at of fewest(space, counted.map((c) => c.at), wallOf)) {
+    for (const at of fewest(
+      space,
+      counted.map((c) => c.at),
+      wallOf,
+    )) {
       placements.push(describe(outline, space, at, zones, settings));
     }
   }
@@ -102,9 +106,15 @@ type SiteMaker = {
   snap(at: number): number[];
 };
 
-function siteMaker(outline: Outline, space: WallSpace, zones: readonly Zone[], settings: Settings): SiteMaker {
+function siteMaker(
+  outline: Outline,
+  space: WallSpace,
+  zones: readonly Zone[],
+  settings: Settings,
+): SiteMaker {
   const mountable = (at: number) => {
-    if (!space.loop && (at < EDGE_CLEARANCE - 1e-9 || at > space.length - EDGE_CLEARANCE + 1e-9)) return false;
+    if (!space.loop && (at < EDGE_CLEARANCE - 1e-9 || at > space.length - EDGE_CLEARANCE + 1e-9))
+      return false;
     const { wall, offset } = wallAt(outline, space.start + at);
     return offset >= EDGE_CLEARANCE - 1e-9 && wall.length - offset >= EDGE_CLEARANCE - 1e-9;
   };
@@ -112,7 +122,8 @@ function siteMaker(outline: Outline, space: WallSpace, zones: readonly Zone[], s
     if (!mountable(at)) return null;
     const { offset } = wallAt(outline, space.start + at);
     const zone = zoneAt(zones, outline, space.start + at);
-    const penalty = (zone ? PENALTY[zone.kind] : 0) + PENALTY.stud * distanceToStud(offset, settings.studSpacing);
+    const penalty =
+      (zone ? PENALTY[zone.kind] : 0) + PENALTY.stud * distanceToStud(offset, settings.studSpacing);
     return { at, count: 1, penalty };
   };
   const snap = (at: number): number[] => {
@@ -120,9 +131,12 @@ function siteMaker(outline: Outline, space: WallSpace, zones: readonly Zone[], s
     const { wall, offset } = wallAt(outline, space.start + at);
     const start = at - offset;
     // Back to the last place before the corner or end, and on to the first after it.
-    return [start - EDGE_CLEARANCE, start + EDGE_CLEARANCE, start + wall.length - EDGE_CLEARANCE, start + wall.length + EDGE_CLEARANCE].filter(
-      (p) => Math.abs(p - at) <= 2 * EDGE_CLEARANCE + 1e-9 && mountable(p),
-    );
+    return [
+      start - EDGE_CLEARANCE,
+      start + EDGE_CLEARANCE,
+      start + wall.length - EDGE_CLEARANCE,
+      start + wall.length + EDGE_CLEARANCE,
+    ].filter((p) => Math.abs(p - at) <= 2 * EDGE_CLEARANCE + 1e-9 && mountable(p));
   };
   return Object.assign(make, { snap });
 }
@@ -141,10 +155,14 @@ function fewest(space: WallSpace, existing: readonly number[], make: SiteMaker):
       return site && { ...site, at };
     };
     const shifted = Object.assign(remake, {
-      snap: (at: number) => make.snap((at + first.at) % space.length).map((p) => (p - first.at + space.length) % space.length),
+      snap: (at: number) =>
+        make.snap((at + first.at) % space.length).map((p) => (p - first.at + space.length) % space.length),
     });
     const rest = given.filter((g) => g !== first).map(shift);
-    const found = cover(sitesAlong(space.length, rest, shifted, [0]), REACH, space.length - REACH, { at: 0, last: space.length });
+    const found = cover(sitesAlong(space.length, rest, shifted, [0]), REACH, space.length - REACH, {
+      at: 0,
+      last: space.length,
+    });
     if (!found) return null;
     const path = found.path.map((at) => (at + first.at) % space.length);
     return {
@@ -154,7 +172,9 @@ function fewest(space: WallSpace, existing: readonly number[], make: SiteMaker):
     };
   };
   const firsts = given[0] ? [given[0]] : circleStarts(space.length, make);
-  return firsts.map(around).reduce((best, s) => (s && (!best || better(s, best)) ? s : best), null)?.path ?? [];
+  return (
+    firsts.map(around).reduce((best, s) => (s && (!best || better(s, best)) ? s : best), null)?.path ?? []
+  );
 }
 
 /** How many starting places around a circle are worked through in full. */
@@ -168,7 +188,10 @@ const STARTS_TRIED = 8;
 function circleStarts(length: number, make: SiteMaker): Site[] {
   const inches = Array.from({ length: Math.ceil(length) }, (_, i) => i);
   const edges = new Set(inches.flatMap((i) => make.snap(i).filter((p) => p !== i)));
-  const starts = [...candidates(Math.min(2 * REACH, length), make, [0]), ...[...edges].flatMap((p) => make(p) ?? [])];
+  const starts = [
+    ...candidates(Math.min(2 * REACH, length), make, [0]),
+    ...[...edges].flatMap((p) => make(p) ?? []),
+  ];
   const rated = starts.map((site) => ({ site, count: greedyAround(site.at, length, make) }));
   const least = Math.min(...rated.map((r) => r.count));
   return rated
@@ -218,7 +241,12 @@ function candidates(length: number, make: SiteMaker, anchors: readonly number[])
   return [...at].filter((p) => p >= 0 && p <= length).flatMap((p) => make(p) ?? []);
 }
 
-function sitesAlong(length: number, given: readonly Site[], make: SiteMaker, ends: readonly number[]): Site[] {
+function sitesAlong(
+  length: number,
+  given: readonly Site[],
+  make: SiteMaker,
+  ends: readonly number[],
+): Site[] {
   const anchors = [...ends, ...given.flatMap((g) => [g.at - REACH, g.at + REACH])];
   return [...candidates(length, make, anchors), ...given].sort((a, b) => a.at - b.at || a.count - b.count);
 }
@@ -275,19 +303,38 @@ function cover(
   return end;
 }
 
-function describe(outline: Outline, space: WallSpace, at: number, zones: readonly Zone[], settings: Settings): Placement {
+function describe(
+  outline: Outline,
+  space: WallSpace,
+  at: number,
+  zones: readonly Zone[],
+  settings: Settings,
+): Placement {
   const { wall, offset } = wallAt(outline, space.start + at);
   const zone = zoneAt(zones, outline, space.start + at);
   const wallNumber = outline.walls.indexOf(wall) + 1;
   const stud = distanceToStud(offset, settings.studSpacing);
-  const nail = stud < 0.5 ? 'on the side of a stud' : `${formatLength(stud)} from a stud at ${settings.studSpacing}" centres`;
+  const nail =
+    stud < 0.5
+      ? 'on the side of a stud'
+      : `${formatLength(stud)} from a stud at ${settings.studSpacing}" centres`;
   const where = `wall ${wallNumber} at ${formatLength(offset)}`;
   const base = { wallId: wall.id, offset };
   if (zone?.kind === 'glass') {
-    return { ...base, height: 0, fromWall: FLOOR_OUTLET_OUT, reason: `${where}: floor outlet, as the wall is fixed glass` };
+    return {
+      ...base,
+      height: 0,
+      fromWall: FLOOR_OUTLET_OUT,
+      reason: `${where}: floor outlet, as the wall is fixed glass`,
+    };
   }
   if (zone?.kind === 'bench') {
-    return { ...base, height: settings.benchHeight, fromWall: 0, reason: `${where}: above the counter that stands there` };
+    return {
+      ...base,
+      height: settings.benchHeight,
+      fromWall: 0,
+      reason: `${where}: above the counter that stands there`,
+    };
   }
   const swing = zone?.kind === 'swing' ? '; behind an open door, no better place covers the wall' : '';
   return { ...base, height: settings.receptacleHeight, fromWall: 0, reason: `${where}: ${nail}${swing}` };

@@ -14,12 +14,20 @@ export const closedRoom = (least = 60, most = 400): fc.Arbitrary<{ lengths: numb
     .record({
       width: fc.integer({ min: least, max: most }),
       depth: fc.integer({ min: least, max: most }),
-      cut: fc.option(fc.record({ x: fc.integer({ min: 10, max: least - 10 }), y: fc.integer({ min: 10, max: least - 10 }) })),
+      cut: fc.option(
+        fc.record({
+          x: fc.integer({ min: 10, max: least - 10 }),
+          y: fc.integer({ min: 10, max: least - 10 }),
+        }),
+      ),
     })
     .map(({ width, depth, cut }) =>
       cut === null
         ? { lengths: [width, depth, width, depth], turns: [90, 90, 90, 90] }
-        : { lengths: [width, depth, width - cut.x, cut.y, cut.x, depth - cut.y], turns: [90, 90, 90, -90, 90, 90] },
+        : {
+            lengths: [width, depth, width - cut.x, cut.y, cut.x, depth - cut.y],
+            turns: [90, 90, 90, -90, 90, 90],
+          },
     );
 
 export const randomRoom = (least = 60, most = 400): fc.Arbitrary<RoomCase> =>
@@ -28,7 +36,10 @@ export const randomRoom = (least = 60, most = 400): fc.Arbitrary<RoomCase> =>
     const share = fc.double({ min: 0, max: 1, noNaN: true });
     return fc
       .record({
-        openings: fc.uniqueArray(fc.record({ wall, from: share, width: share }), { maxLength: 4, selector: (o) => o.wall }),
+        openings: fc.uniqueArray(fc.record({ wall, from: share, width: share }), {
+          maxLength: 4,
+          selector: (o) => o.wall,
+        }),
         receptacles: fc.array(fc.record({ wall, at: share }), { maxLength: 6 }),
       })
       .map((r) => ({

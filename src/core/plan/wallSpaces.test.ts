@@ -60,7 +60,8 @@ test('wall spacing agrees with a 1 in. brute-force checker on 2,000 random rooms
         for (const span of c.uncovered) {
           for (const piece of onWalls(outline, c.space, span)) {
             const start = starts[outline.walls.findIndex((w) => w.id === piece.wallId)]!;
-            for (let i = Math.round(start + piece.from); i < Math.round(start + piece.to); i++) found[i] = true;
+            for (let i = Math.round(start + piece.from); i < Math.round(start + piece.to); i++)
+              found[i] = true;
           }
         }
       }
@@ -88,10 +89,19 @@ for (const [what, length, loop, positions, open] of UNCOVERED) {
 test('a cabinet with a counter interrupts the wall in 2017 only; fixed glass never does', () => {
   const outline = outlineOf(room([200, 100, 200, 100]));
   const bench = [opening(1, 50, 60, { kind: 'cabinet-with-counter' }), opening(3, 10, 30)];
-  assert.deepEqual(wallSpaces(outline, bench, '2017').map((s) => s.length), [90 + 100 + 10, 160 + 100 + 50]);
-  assert.deepEqual(wallSpaces(outline, bench, '2020').map((s) => s.length), [570]);
+  assert.deepEqual(
+    wallSpaces(outline, bench, '2017').map((s) => s.length),
+    [90 + 100 + 10, 160 + 100 + 50],
+  );
+  assert.deepEqual(
+    wallSpaces(outline, bench, '2020').map((s) => s.length),
+    [570],
+  );
   const glass = [opening(1, 50, 60, { kind: 'fixed-glass' }), opening(3, 10, 30)];
-  assert.deepEqual(wallSpaces(outline, glass, '2023').map((s) => s.length), [570]);
+  assert.deepEqual(
+    wallSpaces(outline, glass, '2023').map((s) => s.length),
+    [570],
+  );
 });
 
 const COUNTED: [string, Parameters<typeof outlet>[3], number][] = [
@@ -100,7 +110,11 @@ const COUNTED: [string, Parameters<typeof outlet>[3], number][] = [
   ['a floor outlet 18 in. out', { fromWall: 18, height: 0 }, 1],
   ['a floor outlet 19 in. out', { fromWall: 19, height: 0 }, 0],
   ['one to be removed', { status: 'remove' }, 0],
-  ['a 30 A receptacle', { device: { kind: 'single', rating: 30, tamperResistant: false, weatherResistant: false } }, 0],
+  [
+    'a 30 A receptacle',
+    { device: { kind: 'single', rating: 30, tamperResistant: false, weatherResistant: false } },
+    0,
+  ],
 ];
 for (const [what, values, counted] of COUNTED) {
   test(`${what} ${counted ? 'counts' : 'does not count'}`, () => {
@@ -119,7 +133,10 @@ test('outlines: L-shape closes, either way around; angles work; crossings and ga
   const triangle = room([100, 100, 100], [120, 120, 120]);
   assert.ok(outlineOf(triangle).closing.distance < 1e-9);
   const open = outlineOf(room([144, 120, 140, 120]));
-  assert.deepEqual([open.closing.east, open.closing.south], [-4, 0].map((v) => v + 0));
+  assert.deepEqual(
+    [open.closing.east, open.closing.south],
+    [-4, 0].map((v) => v + 0),
+  );
   const eight = room([100, 100, 50, 200, 50, 100], [90, 90, 90, 90, 90, 90]);
   assert.notEqual(crossingWalls(outlineOf(eight)), null);
   assert.deepEqual(crossingWalls(outlineOf(room([100, 50, 60], [180, 90, 90]))), [0, 1]);

@@ -70,7 +70,7 @@ export function notCounted(box: Box): string | null {
 /** Position of a floor-line point inside a space, or null when it lies outside. */
 export function positionIn(space: WallSpace, outline: Outline, floorLine: number): number | null {
   const tolerance = 1e-6;
-  const round = ((floorLine - space.start) % outline.perimeter + outline.perimeter) % outline.perimeter;
+  const round = (((floorLine - space.start) % outline.perimeter) + outline.perimeter) % outline.perimeter;
   if (space.loop) return round;
   if (round <= space.length + tolerance) return Math.min(round, space.length);
   // A point at the very start may come out as almost one whole turn.
@@ -150,7 +150,12 @@ export function coverageOf(
       })
       .sort((a, b) => a.at - b.at);
     const required = space.length >= LEAST_WALL_SPACE - 1e-6;
-    const open = required ? uncovered(space, counted.map((c) => c.at)) : [];
+    const open = required
+      ? uncovered(
+          space,
+          counted.map((c) => c.at),
+        )
+      : [];
     return { space, required, counted, uncovered: open };
   });
 }

@@ -25,7 +25,10 @@ export function proofGaps(draft: Draft): string[] {
   live(draft.liveBefore, 'Live at this outlet before the breaker was opened');
   if (!draft.lockedOut) gaps.push('Breaker off, locked or taped, note on the panel');
   live(draft.knownLiveBefore, 'Tester on a known live source, before');
-  for (const [place, words] of [['face', 'at the face'], ['screws', 'at the screws and every conductor']] as const) {
+  for (const [place, words] of [
+    ['face', 'at the face'],
+    ['screws', 'at the screws and every conductor'],
+  ] as const) {
     for (const [pair, name] of PAIRS) {
       const volts = draft[place][pair];
       if (volts === null) gaps.push(`${name} ${words}: expected a reading`);
@@ -45,7 +48,9 @@ export function validProof(document: JobDocument, circuitId: string, boxId: stri
   const energized = lastEnergized(document, circuitId);
   return (
     rows(document.proofs)
-      .filter((p) => p.circuitId === circuitId && p.boxId === boxId && (energized === null || p.at > energized))
+      .filter(
+        (p) => p.circuitId === circuitId && p.boxId === boxId && (energized === null || p.at > energized),
+      )
       .sort((a, b) => b.at.localeCompare(a.at))[0] ?? null
   );
 }

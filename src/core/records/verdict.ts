@@ -18,8 +18,14 @@ export const CONDITIONS = {
   'open-ground': { label: 'Open ground', wiring: { hot: 'H', neutral: 'N', ground: null } },
   'open-neutral': { label: 'Open neutral', wiring: { hot: 'H', neutral: null, ground: 'G' } },
   'open-hot': { label: 'Open hot', wiring: { hot: null, neutral: 'N', ground: 'G' } },
-  'hot-neutral-reversed': { label: 'Hot and neutral reversed', wiring: { hot: 'N', neutral: 'H', ground: 'G' } },
-  'hot-ground-reversed': { label: 'Hot and ground reversed', wiring: { hot: 'G', neutral: 'N', ground: 'H' } },
+  'hot-neutral-reversed': {
+    label: 'Hot and neutral reversed',
+    wiring: { hot: 'N', neutral: 'H', ground: 'G' },
+  },
+  'hot-ground-reversed': {
+    label: 'Hot and ground reversed',
+    wiring: { hot: 'G', neutral: 'N', ground: 'H' },
+  },
 } as const satisfies Record<string, { label: string; wiring: Wiring }>;
 export type Condition = keyof typeof CONDITIONS;
 
@@ -62,7 +68,11 @@ const GHOST_SHARE = 0.9;
 const SAG_SHARE = 0.25;
 
 /** Slot potentials with three instruments of equal resistance between the slots, by nodal analysis. */
-function slotVolts(wiring: Wiring, source: Record<Source, number>, instrumentOhms: number): [number, number, number] {
+function slotVolts(
+  wiring: Wiring,
+  source: Record<Source, number>,
+  instrumentOhms: number,
+): [number, number, number] {
   const slots = [wiring.hot, wiring.neutral, wiring.ground];
   const g = 1 / instrumentOhms;
   const matrix = slots.map((slot, i) =>
@@ -91,7 +101,11 @@ const sourceAt = ({ sourceVolts, pathOhms }: Expectation, amps: number): Record<
 });
 
 /** The three lamps hot–neutral, hot–ground, neutral–ground that a condition lights. */
-export function lampsFor(condition: Condition, expectation: Expectation, amps = 0): [boolean, boolean, boolean] {
+export function lampsFor(
+  condition: Condition,
+  expectation: Expectation,
+  amps = 0,
+): [boolean, boolean, boolean] {
   const [h, n, g] = slotVolts(CONDITIONS[condition].wiring, sourceAt(expectation, amps), LAMP_OHMS);
   const lit = (volts: number) => Math.abs(volts) >= LIMITS.lampLights;
   return [lit(h - n), lit(h - g), lit(n - g)];
@@ -156,7 +170,8 @@ export function judge(readings: Readings, expectation: Expectation): Verdict {
   const fits = (Object.keys(CONDITIONS) as Condition[]).filter((condition) => {
     const { hot, neutral } = CONDITIONS[condition].wiring;
     if (readings.loadAmps > 0 && (hot === null || neutral === null)) return false;
-    if (readings.lamps && !sameLamps(readings.lamps, lampsFor(condition, expectation, readings.loadAmps))) return false;
+    if (readings.lamps && !sameLamps(readings.lamps, lampsFor(condition, expectation, readings.loadAmps)))
+      return false;
     return meterRanges(condition, expectation, readings.loadAmps).every(({ low, high }, i) => {
       const read = volts[i];
       return read === null || read === undefined || (read >= low && read <= high);
@@ -169,7 +184,13 @@ export function judge(readings: Readings, expectation: Expectation): Verdict {
       fits,
       grade: 'no-power',
       headline: 'No voltage: open hot, or the circuit is off',
-      remarks: [{ level: 'note', text: 'Check the breaker, an upstream GFCI and any wall switch before opening a box.' }, ...remarks],
+      remarks: [
+        {
+          level: 'note',
+          text: 'Check the breaker, an upstream GFCI and any wall switch before opening a box.',
+        },
+        ...remarks,
+      ],
     };
   }
   const labels = fits.map((f) => CONDITIONS[f].label);
@@ -179,7 +200,10 @@ export function judge(readings: Readings, expectation: Expectation): Verdict {
       grade: 'bad',
       headline: 'Fits no single simple fault',
       remarks: [
-        { level: 'worry', text: 'Check the readings once more; two faults at once, two hots or a high-resistance joint remain.' },
+        {
+          level: 'worry',
+          text: 'Check the readings once more; two faults at once, two hots or a high-resistance joint remain.',
+        },
         ...remarks,
       ],
     };
@@ -187,8 +211,14 @@ export function judge(readings: Readings, expectation: Expectation): Verdict {
   if (!fits.includes('correct')) return { fits, grade: 'bad', headline: labels.join(' or '), remarks };
   const worried = remarks.some((r) => r.level !== 'note');
   const others = labels.filter((l) => l !== 'Correct');
-  const alsoFits = others.length > 0 ? `Correct, but ${others.join(' or ').toLowerCase()} would read the same` : 'Correct';
-  return { fits, grade: worried || others.length > 0 ? 'worry' : 'good', headline: worried ? `${alsoFits}, with a worry` : alsoFits, remarks };
+  const alsoFits =
+    others.length > 0 ? `Correct, but ${others.join(' or ').toLowerCase()} would read the same` : 'Correct';
+  return {
+    fits,
+    grade: worried || others.length > 0 ? 'worry' : 'good',
+    headline: worried ? `${alsoFits}, with a worry` : alsoFits,
+    remarks,
+  };
 }
 
 function remarksOn(readings: Readings, { pathOhms }: Expectation, fits: readonly Condition[]): Remark[] {
@@ -196,14 +226,20 @@ function remarksOn(readings: Readings, { pathOhms }: Expectation, fits: readonly
   const remarks: Remark[] = [];
   const worry = (text: string) => remarks.push({ level: 'worry', text });
   if (hotNeutral !== null && hotNeutral >= 5) {
-    if (hotNeutral < LIMITS.lowVolts) worry(`Hot–neutral ${hotNeutral} V is under ${LIMITS.lowVolts} V: measure at the panel next.`);
+    if (hotNeutral < LIMITS.lowVolts)
+      worry(`Hot–neutral ${hotNeutral} V is under ${LIMITS.lowVolts} V: measure at the panel next.`);
     if (hotNeutral > LIMITS.highVolts) {
-      worry(`Hot–neutral ${hotNeutral} V is over ${LIMITS.highVolts} V: an open service neutral does this. Compare both legs at once.`);
+      worry(
+        `Hot–neutral ${hotNeutral} V is over ${LIMITS.highVolts} V: an open service neutral does this. Compare both legs at once.`,
+      );
     }
   }
   if (!fits.includes('correct')) {
     if (fits.includes('hot-ground-reversed')) {
-      remarks.push({ level: 'danger', text: 'Anything metal plugged in here is live. Turn the circuit off now.' });
+      remarks.push({
+        level: 'danger',
+        text: 'Anything metal plugged in here is live. Turn the circuit off now.',
+      });
     }
     return remarks;
   }
@@ -219,12 +255,19 @@ function remarksOn(readings: Readings, { pathOhms }: Expectation, fits: readonly
     );
   } else if (neutralGround > LIMITS.neutralGround) {
     const extra = loadAmps > 0 ? ` of about ${round(neutralGround / loadAmps - pathOhms, 2)} Ω` : '';
-    worry(`Neutral–ground ${neutralGround} V; the plan gives about ${numbers}. A joint in the neutral has resistance${extra}: loose neutral here or upstream.`);
+    worry(
+      `Neutral–ground ${neutralGround} V; the plan gives about ${numbers}. A joint in the neutral has resistance${extra}: loose neutral here or upstream.`,
+    );
   } else if (loadAmps > 0 && neutralGround > 2 * expected + 1.5) {
-    worry(`Neutral–ground ${neutralGround} V is well above the ${numbers} the plan gives: look for a loose neutral upstream.`);
+    worry(
+      `Neutral–ground ${neutralGround} V is well above the ${numbers} the plan gives: look for a loose neutral upstream.`,
+    );
   }
   if (loadAmps === 0 && neutralGround <= LIMITS.zero) {
-    remarks.push({ level: 'note', text: 'Neutral–ground of zero with no load says nothing about a false ground: read it again with a load on.' });
+    remarks.push({
+      level: 'note',
+      text: 'Neutral–ground of zero with no load says nothing about a false ground: read it again with a load on.',
+    });
   }
   return remarks;
 }

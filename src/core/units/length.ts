@@ -114,9 +114,7 @@ export function formatInches(inches: number): string {
     denominator /= 2;
   }
   if (numerator === 0) return `${sign}${whole}"`;
-  return whole === 0
-    ? `${sign}${numerator}/${denominator}"`
-    : `${sign}${whole} ${numerator}/${denominator}"`;
+  return whole === 0 ? `${sign}${numerator}/${denominator}"` : `${sign}${whole} ${numerator}/${denominator}"`;
 }
 
 /** Writes a cable length in whole feet, rounded up: 150 in → `13 ft`. */

@@ -22,7 +22,13 @@ export const afci = rule({
     const added = circuit.status === 'new' || stops.some((s) => s.box.status === 'new');
     const replaced = stops.some((s) => s.box.status === 'replace');
     if (!added && !replaced) {
-      return [{ level: 'note', message: `existing and not altered; ${reason}, so AFCI comes with the next change to it`, section }];
+      return [
+        {
+          level: 'note',
+          message: `existing and not altered; ${reason}, so AFCI comes with the next change to it`,
+          section,
+        },
+      ];
     }
     return [
       {
@@ -31,7 +37,10 @@ export const afci = rule({
         section: added ? section : `406.4(D)(4), ${section}`,
         fixes: [
           protection === 'gfci'
-            ? { label: 'Fit a dual-function breaker', command: changeBreaker(circuit, { protection: 'dual' }) }
+            ? {
+                label: 'Fit a dual-function breaker',
+                command: changeBreaker(circuit, { protection: 'dual' }),
+              }
             : { label: 'Fit an AFCI breaker', command: changeBreaker(circuit, { protection: 'afci' }) },
         ],
       },

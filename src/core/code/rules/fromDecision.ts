@@ -20,7 +20,15 @@ export function verdictFromDecision(
   const decision = box.status === 'remove' ? null : decisionOn(topic, view, box);
   if (!decision || decision.asked === 'not-required') return [];
   const { reason, section, providedBy } = decision;
-  if (providedBy) return [{ level: 'satisfied', message: `${box.name}: ${reason}; provided by ${providedBy}`, section }];
+  if (providedBy)
+    return [{ level: 'satisfied', message: `${box.name}: ${reason}; provided by ${providedBy}`, section }];
   if (decision.asked === 'existing') return [{ level: 'note', message: `${box.name}: ${reason}`, section }];
-  return [{ level: 'violation', message: `${box.name} ${MISSING[topic]}: ${reason}`, section, fixes: fixes(decision) }];
+  return [
+    {
+      level: 'violation',
+      message: `${box.name} ${MISSING[topic]}: ${reason}`,
+      section,
+      fixes: fixes(decision),
+    },
+  ];
 }

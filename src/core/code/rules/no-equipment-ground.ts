@@ -11,12 +11,20 @@ export const noEquipmentGround = rule({
   check(box, view) {
     if (box.status === 'remove') return [];
     if (box.grounding === 'unknown') {
-      return [{ level: 'unknown', message: `${box.name}: not recorded whether the box has an equipment ground` }];
+      return [
+        { level: 'unknown', message: `${box.name}: not recorded whether the box has an equipment ground` },
+      ];
     }
     if (box.grounding === 'grounded') return [];
     const section = '406.4(D)(2)';
     if (box.device.kind === 'two-slot') {
-      return [{ level: 'satisfied', message: `${box.name}: no ground in the box, two-slot receptacle`, section: `${section}(a)` }];
+      return [
+        {
+          level: 'satisfied',
+          message: `${box.name}: no ground in the box, two-slot receptacle`,
+          section: `${section}(a)`,
+        },
+      ];
     }
     const provided = decisionOn('gfci', view, box)?.providedBy;
     if (provided) {
@@ -36,7 +44,10 @@ export const noEquipmentGround = rule({
         section,
         fixes: [
           { label: `Fit a GFCI receptacle at ${box.name}`, command: changeDevice(box, { kind: 'gfci' }) },
-          { label: `Fit a two-slot receptacle at ${box.name}`, command: changeDevice(box, { kind: 'two-slot' }) },
+          {
+            label: `Fit a two-slot receptacle at ${box.name}`,
+            command: changeDevice(box, { kind: 'two-slot' }),
+          },
         ],
       },
     ];

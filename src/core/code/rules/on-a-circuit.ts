@@ -9,6 +9,11 @@ export const onACircuit = rule({
   why: 'Protection, load and drop follow from the circuit; off a circuit they are unknown.',
   check(box, view) {
     if (box.status === 'remove' || view.circuitOf(box.id)) return [];
-    return [{ level: 'unknown', message: `${box.name} is on no circuit yet: protection, load and drop are unknown` }];
+    return [
+      {
+        level: 'unknown',
+        message: `${box.name} is on no circuit yet: protection, load and drop are unknown`,
+      },
+    ];
   },
 });

@@ -18,12 +18,21 @@ export const receptacleRating = rule({
   why: 'A receptacle rated below what the breaker lets through can overheat without the breaker ever tripping.',
   check(circuit, view) {
     const { rating } = circuit.breaker;
-    const boxes = view.run(circuit).stops.map((s) => s.box).filter((b) => b.status !== 'remove');
+    const boxes = view
+      .run(circuit)
+      .stops.map((s) => s.box)
+      .filter((b) => b.status !== 'remove');
     if (boxes.length === 0) return [];
     const [first] = boxes;
     if (boxes.length === 1 && first?.device.kind === 'single') {
       return first.device.rating >= rating
-        ? [{ level: 'satisfied', message: `single ${first.device.rating} A receptacle alone on ${rating} A`, section: '210.21(B)(1)' }]
+        ? [
+            {
+              level: 'satisfied',
+              message: `single ${first.device.rating} A receptacle alone on ${rating} A`,
+              section: '210.21(B)(1)',
+            },
+          ]
         : [
             {
               level: 'violation',
@@ -56,7 +65,15 @@ export const receptacleRating = rule({
             : `${box.name} is rated ${box.device.rating} A on a ${rating} A circuit; allowed: ${allowed.join(' or ')} A`,
         measured: { value: box.device.rating, unit: 'A' },
         limit: { value: rating, unit: 'A' },
-        fixes: fits === undefined ? [] : [{ label: `Fit a ${fits} A receptacle at ${box.name}`, command: changeDevice(box, { rating: fits }) }],
+        fixes:
+          fits === undefined
+            ? []
+            : [
+                {
+                  label: `Fit a ${fits} A receptacle at ${box.name}`,
+                  command: changeDevice(box, { rating: fits }),
+                },
+              ],
       };
     });
   },

@@ -12,7 +12,12 @@ export const roomOutline = rule({
   check(area) {
     const outline = outlineOf(area);
     if (outline.walls.length < 3) {
-      return [{ level: 'unknown', message: `${area.name} has ${outline.walls.length} walls; a room needs three or more` }];
+      return [
+        {
+          level: 'unknown',
+          message: `${area.name} has ${outline.walls.length} walls; a room needs three or more`,
+        },
+      ];
     }
     const crossing = crossingWalls(outline);
     if (crossing) {

@@ -11,7 +11,12 @@ export const shopLimit = rule({
     const count = view.run(circuit).stops.filter((s) => s.box.status !== 'remove').length;
     const { maxReceptacles } = view.document.job.settings;
     return count > maxReceptacles
-      ? [{ level: 'recommended', message: `${count} receptacle outlets; the shop’s habit is ${maxReceptacles} or fewer` }]
+      ? [
+          {
+            level: 'recommended',
+            message: `${count} receptacle outlets; the shop’s habit is ${maxReceptacles} or fewer`,
+          },
+        ]
       : [];
   },
 });

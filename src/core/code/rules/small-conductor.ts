@@ -16,12 +16,24 @@ export const smallConductor = rule({
       const limit = cap ?? ampacity(gauge, circuit.material, 60);
       const wire = `${gauge} AWG ${circuit.material}`;
       if (limit === null) {
-        return { level: 'violation', message: `there is no ${wire} for branch circuits; the thinnest is 12 AWG`, section: '310.3' };
+        return {
+          level: 'violation',
+          message: `there is no ${wire} for branch circuits; the thinnest is 12 AWG`,
+          section: '310.3',
+        };
       }
-      const quantities = { measured: { value: rating, unit: 'A' }, limit: { value: limit, unit: 'A' } } as const;
+      const quantities = {
+        measured: { value: rating, unit: 'A' },
+        limit: { value: limit, unit: 'A' },
+      } as const;
       const section = cap === null ? '240.4, 334.80' : '240.4(D)';
       if (rating <= limit) {
-        return { level: 'satisfied', message: `${rating} A breaker on ${wire}: at most ${limit} A`, section, ...quantities };
+        return {
+          level: 'satisfied',
+          message: `${rating} A breaker on ${wire}: at most ${limit} A`,
+          section,
+          ...quantities,
+        };
       }
       const lower = ([50, 45, 40, 35, 30, 25, 20, 15] as const).find((r) => r <= limit);
       return {
@@ -29,7 +41,10 @@ export const smallConductor = rule({
         section,
         message: `${rating} A breaker on ${wire}; at most ${limit} A`,
         ...quantities,
-        fixes: lower === undefined ? [] : [{ label: `Fit a ${lower} A breaker`, command: changeBreaker(circuit, { rating: lower }) }],
+        fixes:
+          lower === undefined
+            ? []
+            : [{ label: `Fit a ${lower} A breaker`, command: changeBreaker(circuit, { rating: lower }) }],
       };
     });
   },
