@@ -14,7 +14,7 @@ module.exports = {
       name: 'core-stands-alone',
       comment: 'The core uses nothing of the application and only small pure libraries.',
       severity: 'error',
-      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^src/core/', pathNot: '(\\.test|/testing)\\.ts$' },
       to: { pathNot: ['^src/core/', '^node_modules/(@types/)?(yup|papaparse|mutative)/'] },
     },
     only('units', ['units']),

@@ -20,7 +20,15 @@ export default ts.config(
   {
     files: ['**/*.svelte', '**/*.svelte.ts'],
     languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
-    rules: { 'svelte/no-at-html-tags': 'error', 'svelte/no-navigation-without-resolve': 'off' },
+    rules: {
+      'svelte/no-at-html-tags': 'error',
+      'svelte/no-navigation-without-resolve': 'off',
+      // Props are destructured together; some of them are bindable.
+      'prefer-const': 'off',
+      'svelte/prefer-const': ['error', { destructuring: 'all', excludedRunes: ['$props', '$derived'] }],
+      // Maps inside a derivation are local to it.
+      'svelte/prefer-svelte-reactivity': 'off',
+    },
   },
   {
     files: ['src/core/**/*.ts'],

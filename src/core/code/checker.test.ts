@@ -39,13 +39,11 @@ test('after any edits, re-checking what changed equals checking everything', () 
         table: 'areas',
         rows: [{ ...d.areas['area-studio']!, kind }],
       })),
-    fc
-      .constantFrom(-90, 30)
-      .map((elevation) => (d: typeof start): Command => ({
-        type: 'put',
-        table: 'levels',
-        rows: [{ ...d.levels['level-lower']!, elevation }],
-      })),
+    fc.constantFrom(-90, 30).map((elevation) => (d: typeof start): Command => ({
+      type: 'put',
+      table: 'levels',
+      rows: [{ ...d.levels['level-lower']!, elevation }],
+    })),
     fc.constantFrom(...EDITIONS).map((edition) => (): Command => ({ type: 'edit-job', values: { edition } })),
     fc.constant((): Command => ({ type: 'remove', table: 'areas', ids: ['area-bedroom'] })),
   );

@@ -1,0 +1,37 @@
+/** Installs what is missing. Plain Node, so that it runs before anything is installed. */
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+
+const run = (command, args) => execFileSync(command, args, { stdio: 'inherit' });
+const has = (command) => {
+  try {
+    execFileSync('which', [command], { stdio: 'ignore' });
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+/** Packages, when there are none or the lock file has changed since. */
+export function installPackages() {
+  const lock = readFileSync('package-lock.json', 'utf8');
+  const stamp = 'node_modules/.hekto-lock';
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  console.log('Installing packages …');
+  run('npm', ['ci', '--no-audit', '--no-fund']);
+  mkdirSync('node_modules', { recursive: true });
+  writeFileSync(stamp, lock);
+}
+
+/** Chromium and its driver, from Debian, for the browser tests. */
+export function installBrowser() {
+  if (has('chromium') && has('chromedriver')) return;
+  console.log('Installing Chromium and its driver …');
+  const sudo = process.getuid?.() === 0 || !has('sudo') ? [] : ['sudo'];
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', ...args];
+    run(command, rest);
+  };
+  apt('update');
+  apt('install', '-y', '--no-install-recommends', 'chromium', 'chromium-driver');
+}

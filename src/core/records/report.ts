@@ -1,0 +1,109 @@
+/** The content of the hand-over sheet: plain data, for the page that prints it and for anything else. */
+import { decisionsFor, labelsFor, type Decision } from '../code/decisions.ts';
+import type { Finding } from '../code/rule.ts';
+import type { View } from '../code/view.ts';
+import { dropAt, fullLoad, type Run } from '../circuits/run.ts';
+import { rows } from '../job/document.ts';
+import type { Box, Circuit, Job, Proof, Reading } from '../job/schema.ts';
+import { circuitState, struckReadings } from './proof.ts';
+import { judge, type Verdict } from './verdict.ts';
+
+export interface ReportCircuit {
+  circuit: Circuit;
+  run: Run;
+  state: ReturnType<typeof circuitState>;
+  /** Percent with the full load at the end of the run; null on an empty one. */
+  dropPercent: number | null;
+}
+
+export interface ReportReading {
+  reading: Reading;
+  struck: boolean;
+  verdict: Verdict;
+}
+
+export interface Report {
+  job: Job;
+  circuits: ReportCircuit[];
+  findings: Finding[];
+  /** Outlets in the order of the circuits, with their decisions and labels. */
+  outlets: { box: Box; area: string; circuit: string; decisions: Decision[]; labels: string[] }[];
+  readings: ReportReading[];
+  proofs: Proof[];
+  cautions: string[];
+}
+
+/** Judges a reading against the plan of the job it belongs to. */
+export function judgeIn(view: View, reading: Reading): Verdict {
+  const box = view.document.boxes[reading.boxId];
+  const on = box && view.stopOf(box);
+  return judge(reading, {
+    sourceVolts: view.document.job.settings.voltage,
+    pathOhms: on?.stop.pathOhms ?? 0,
+  });
+}
+
+export function reportOf(view: View, findings: readonly Finding[]): Report {
+  const { document } = view;
+  const circuits = rows(document.circuits)
+    .sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space)
+    .map((circuit): ReportCircuit => {
+      const run = view.run(circuit);
+      const percent = run.end && (dropAt(run.end, fullLoad(circuit)) / document.job.settings.voltage) * 100;
+      return { circuit, run, state: circuitState(document, circuit), dropPercent: percent };
+    });
+  const outlets = circuits.flatMap(({ circuit, run }) =>
+    run.stops.map(({ box, area }) => ({
+      box,
+      area: area.name,
+      circuit: circuit.name,
+      decisions: decisionsFor(view, box),
+      labels: labelsFor(view, box),
+    })),
+  );
+  const struck = struckReadings(document);
+  const readings = rows(document.readings)
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .map((reading) => ({ reading, struck: struck.has(reading.id), verdict: judgeIn(view, reading) }));
+  return {
+    job: document.job,
+    circuits,
+    findings: findings.filter((f) => f.level !== 'satisfied'),
+    outlets,
+    readings,
+    proofs: rows(document.proofs).sort((a, b) => a.at.localeCompare(b.at)),
+    cautions: cautionsOf(outlets, readings, findings),
+  };
+}
+
+function cautionsOf(
+  outlets: Report['outlets'],
+  readings: readonly ReportReading[],
+  findings: readonly Finding[],
+): string[] {
+  const cautions: string[] = [];
+  const ungrounded = outlets.filter((o) => o.box.grounding === 'none' && o.labels.length > 0);
+  if (ungrounded.length > 0) {
+    cautions.push(
+      `${names(ungrounded)} have no equipment ground and are protected by a GFCI, as 406.4(D)(2) allows with the labels below. A plug-in tester shows “open ground” there and cannot trip the GFCI; only its own test button counts. Surge devices do not work without a ground.`,
+    );
+  }
+  const latest = new Map(readings.filter((r) => !r.struck).map((r) => [r.reading.boxId, r]));
+  const doubtful = [...latest.values()].filter(
+    (r) => r.verdict.grade === 'bad' || r.verdict.grade === 'worry',
+  );
+  if (doubtful.length > 0) {
+    cautions.push(
+      `The last readings at ${doubtful.map((r) => r.reading.place).join('; ')} are not those of sound wiring. Keep these circuits off or unused until the cause is found and retested.`,
+    );
+  }
+  const violations = findings.filter((f) => f.level === 'violation').length;
+  if (violations > 0)
+    cautions.push(`${violations} open ${violations === 1 ? 'violation is' : 'violations are'} listed above.`);
+  cautions.push(
+    'The adopted local code, its amendments and the authority having jurisdiction decide. Work on wiring belongs to licensed persons where local law says so.',
+  );
+  return cautions;
+}
+
+const names = (outlets: readonly { box: Box }[]) => outlets.map((o) => o.box.name).join(', ');

@@ -1,0 +1,29 @@
+/** Keyboard shortcuts: one list for what they do and for the help that shows them. */
+export interface Shortcut {
+  keys: string;
+  what: string;
+  where: string;
+}
+
+export const SHORTCUTS: readonly Shortcut[] = [
+  { keys: 'Ctrl K', what: 'Find anything: rooms, outlets, circuits, actions', where: 'Everywhere' },
+  { keys: '?', what: 'This list', where: 'Everywhere' },
+  { keys: 'Ctrl Z', what: 'Undo', where: 'In a job' },
+  { keys: 'Ctrl Shift Z', what: 'Redo', where: 'In a job' },
+  { keys: 'Alt 1 … 5', what: 'Walk, Layout, Runs, Prove, Hand over', where: 'In a job' },
+  { keys: 'Alt L', what: 'Next light: day, attic, sun', where: 'Everywhere' },
+  { keys: 'P', what: 'Place all that is missing', where: 'Layout' },
+  { keys: 'A', what: 'Add an outlet to the selected room', where: 'Layout' },
+  { keys: '← →', what: 'Move the selected outlet an inch along the wall', where: 'Layout' },
+  { keys: 'Shift ← →', what: 'Move it a foot', where: 'Layout' },
+  { keys: 'Delete', what: 'Remove the selected outlet', where: 'Layout' },
+  { keys: 'Alt ← →', what: 'Move the selected stop along its run', where: 'Runs' },
+  { keys: 'Alt ↑ ↓', what: 'Move it to the circuit above or below', where: 'Runs' },
+  { keys: '[ ]', what: 'Box before, next box', where: 'Prove' },
+];
+
+/** Typing in a field is never a shortcut. */
+export const isTyping = (event: Event): boolean => {
+  const target = event.target as HTMLElement | null;
+  return !!target?.closest?.('input, select, textarea, [contenteditable]');
+};

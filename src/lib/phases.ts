@@ -1,0 +1,8 @@
+/** The phases of a job, in working order. */
+export const PHASES = [
+  { path: 'walk', name: 'Walk', words: 'survey rooms walls measure enter existing panel' },
+  { path: 'layout', name: 'Layout', words: 'plan outlets receptacles plugs spacing place' },
+  { path: 'runs', name: 'Runs', words: 'circuits cable wire gauge breaker voltage drop gfci afci' },
+  { path: 'prove', name: 'Prove', words: 'test tester readings dead lockout energize meter' },
+  { path: 'hand-over', name: 'Hand over', words: 'report print sheet export pdf inspector csv' },
+] as const;

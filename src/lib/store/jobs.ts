@@ -1,0 +1,195 @@
+/** Reads and writes jobs. Every command is one transaction: its entities and its change row, or nothing. */
+import Dexie from 'dexie';
+import { applyChanges, emptyDocument, inverse, type Change } from '../../core/job/document.ts';
+import type { Outcome } from '../../core/job/commands.ts';
+import {
+  APPEND_ONLY,
+  TABLE_NAMES,
+  type Job,
+  type JobDocument,
+  type TableName,
+} from '../../core/job/schema.ts';
+import { db, type ChangeRow, type JobRow } from './db.ts';
+
+/** The job is not there: never was, or thrown away in another tab. */
+export class JobGoneError extends Error {
+  override name = 'JobGoneError';
+}
+
+export interface Loaded {
+  document: JobDocument;
+  /** Newest change seen. */
+  seq: number;
+  history: History;
+}
+
+/** What undo and redo would do next. */
+export interface History {
+  undo: ChangeRow[];
+  redo: ChangeRow[];
+}
+
+/** Changes kept for undo; older ones are cleared when a job is opened. */
+const KEPT_CHANGES = 500;
+const THROWN_AWAY_KEPT_MS = 30 * 24 * 3600 * 1000;
+
+/** Works out the stacks from the log. */
+export function fold(history: History, row: ChangeRow): History {
+  if (row.kind === 'record') return history;
+  if (row.kind === 'do') return { undo: [...history.undo, row], redo: [] };
+  const from = row.kind === 'undo' ? history.undo : history.redo;
+  const moved = from.find((r) => r.seq === row.of);
+  if (!moved) return history;
+  const rest = from.filter((r) => r !== moved);
+  return row.kind === 'undo'
+    ? { undo: rest, redo: [...history.redo, moved] }
+    : { undo: [...history.undo, moved], redo: rest };
+}
+
+const rangeOf = (jobId: string, after = 0) =>
+  db.changes.where('[jobId+seq]').between([jobId, after + 1], [jobId, Dexie.maxKey]);
+
+const rowOf = (job: Job): Omit<JobRow, 'deletedAt'> => ({
+  id: job.id,
+  name: job.name,
+  address: job.address,
+  edition: job.edition,
+  updatedAt: Date.now(),
+});
+
+export async function loadJob(jobId: string): Promise<Loaded> {
+  return db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
+    const row = await db.jobs.get(jobId);
+    if (!row || row.deletedAt !== null) throw new JobGoneError(jobId);
+    const entities = await db.entities.where('jobId').equals(jobId).toArray();
+    const job = entities.find((e) => e.table === 'job')?.value as Job | undefined;
+    if (!job) throw new JobGoneError(jobId);
+    const document = emptyDocument(job) as unknown as Record<TableName, Record<string, unknown>>;
+    for (const { table, id, value } of entities) if (table !== 'job') document[table][id] = value;
+    const log = await rangeOf(jobId).toArray();
+    const old = log.slice(0, Math.max(0, log.length - KEPT_CHANGES));
+    if (old.length > 0) await db.changes.bulkDelete(old.map((r) => r.seq!));
+    return {
+      document: document as unknown as JobDocument,
+      seq: log.at(-1)?.seq ?? 0,
+      history: log.slice(old.length).reduce(fold, { undo: [], redo: [] }),
+    };
+  });
+}
+
+/** Rows that came after `seq`, from this tab or another. */
+export const changesAfter = (jobId: string, seq: number): Promise<ChangeRow[]> =>
+  rangeOf(jobId, seq).toArray();
+
+export const catchUp = (state: Loaded, rows: readonly ChangeRow[]): Loaded =>
+  rows.reduce(
+    (s, row) => ({
+      document: applyChanges(s.document, row.changes),
+      seq: row.seq!,
+      history: fold(s.history, row),
+    }),
+    state,
+  );
+
+async function write(jobId: string, document: JobDocument, row: ChangeRow): Promise<ChangeRow> {
+  const put = row.changes.filter((c) => c.after !== null);
+  const gone = row.changes.filter((c) => c.after === null);
+  await db.entities.bulkPut(put.map((c) => ({ jobId, table: c.table, id: c.id, value: c.after! })));
+  await db.entities.bulkDelete(gone.map((c) => [jobId, c.table, c.id] as [string, string, string]));
+  const seq = await db.changes.add(row);
+  await db.jobs.update(jobId, rowOf(document.job));
+  return { ...row, seq };
+}
+
+/**
+ * Makes one change against the newest state: whatever other tabs did meanwhile is taken in first.
+ * @throws JobGoneError when the job was thrown away; whatever `make` throws; nothing is written then
+ */
+async function transact(
+  jobId: string,
+  state: Loaded,
+  make: (state: Loaded) => Omit<ChangeRow, 'jobId' | 'at'> | null,
+): Promise<Loaded> {
+  return db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
+    const job = await db.jobs.get(jobId);
+    if (!job || job.deletedAt !== null) throw new JobGoneError(jobId);
+    const current = catchUp(state, await changesAfter(jobId, state.seq));
+    const made = make(current);
+    if (!made || made.changes.length === 0) return current;
+    const document = applyChanges(current.document, made.changes);
+    const row = await write(jobId, document, { ...made, jobId, at: Date.now() });
+    return { document, seq: row.seq!, history: fold(current.history, row) };
+  });
+}
+
+const isRecord = (changes: readonly Change[]): boolean =>
+  changes.every((c) => c.table !== 'job' && APPEND_ONLY.includes(c.table));
+
+/** Runs a command and stores what it changed. */
+export const commit = (
+  jobId: string,
+  state: Loaded,
+  run: (document: JobDocument) => Outcome,
+): Promise<Loaded> =>
+  transact(jobId, state, ({ document }) => {
+    const { changes, label } = run(document);
+    return { kind: isRecord(changes) ? 'record' : 'do', label, changes, of: null };
+  });
+
+export const undo = (jobId: string, state: Loaded): Promise<Loaded> =>
+  transact(jobId, state, ({ history }) => {
+    const row = history.undo.at(-1);
+    return row ? { kind: 'undo', label: row.label, changes: inverse(row.changes), of: row.seq! } : null;
+  });
+
+export const redo = (jobId: string, state: Loaded): Promise<Loaded> =>
+  transact(jobId, state, ({ history }) => {
+    const row = history.redo.at(-1);
+    return row ? { kind: 'redo', label: row.label, changes: row.changes, of: row.seq! } : null;
+  });
+
+/** Stores a whole document as a job, in place of one with the same id. */
+export async function storeJob(document: JobDocument): Promise<void> {
+  const jobId = document.job.id;
+  await db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
+    await db.entities.where('jobId').equals(jobId).delete();
+    await rangeOf(jobId).delete();
+    const entities = TABLE_NAMES.flatMap((table) =>
+      Object.entries(document[table]).map(([id, value]) => ({ jobId, table, id, value })),
+    );
+    await db.entities.bulkPut([
+      { jobId, table: 'job' as const, id: jobId, value: document.job },
+      ...entities,
+    ]);
+    await db.jobs.put({ ...rowOf(document.job), deletedAt: null });
+  });
+}
+
+export const listJobs = async (): Promise<JobRow[]> =>
+  (await db.jobs.orderBy('updatedAt').reverse().toArray()).filter((j) => j.deletedAt === null);
+
+export const hasJob = async (jobId: string): Promise<boolean> => {
+  const row = await db.jobs.get(jobId);
+  return row !== undefined && row.deletedAt === null;
+};
+
+export const throwAway = (jobId: string) => db.jobs.update(jobId, { deletedAt: Date.now() });
+export const putBack = (jobId: string) => db.jobs.update(jobId, { deletedAt: null });
+
+/** Clears out jobs thrown away a month ago or more. */
+export async function clearOut(): Promise<void> {
+  await db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
+    const limit = Date.now() - THROWN_AWAY_KEPT_MS;
+    for (const job of await db.jobs.toArray()) {
+      if (job.deletedAt === null || job.deletedAt > limit) continue;
+      await db.entities.where('jobId').equals(job.id).delete();
+      await rangeOf(job.id).delete();
+      await db.jobs.delete(job.id);
+    }
+  });
+}
+
+export const isQuotaError = (error: unknown): boolean => {
+  const names = [error, (error as { inner?: unknown })?.inner].map((e) => (e as Error | undefined)?.name);
+  return names.includes('QuotaExceededError');
+};

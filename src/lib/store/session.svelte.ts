@@ -1,0 +1,185 @@
+/** One open job: its document, what undo would do, its findings, and what went wrong. */
+import { liveQuery, type Subscription } from 'dexie';
+import { getContext, setContext } from 'svelte';
+import type { Finding } from '../../core/code/rule.ts';
+import { View } from '../../core/code/view.ts';
+import { run, type Command } from '../../core/job/commands.ts';
+import type { JobDocument } from '../../core/job/schema.ts';
+import { InvalidError } from '../../core/job/validate.ts';
+import type { Problem } from '../../core/job/integrity.ts';
+import { FindingsFeed } from '../workers/findings.ts';
+import { db } from './db.ts';
+import {
+  catchUp,
+  changesAfter,
+  commit,
+  isQuotaError,
+  JobGoneError,
+  loadJob,
+  redo,
+  storeJob,
+  undo,
+  type Loaded,
+} from './jobs.ts';
+
+export type SessionStatus = 'loading' | 'ready' | 'missing' | 'deleted' | 'failed';
+
+export class JobSession {
+  readonly jobId: string;
+  status = $state<SessionStatus>('loading');
+  /** Findings of what is shown, null until first worked out. */
+  findings = $state.raw<Finding[] | null>(null);
+  /** Why the last command was refused. */
+  problems = $state.raw<Problem[]>([]);
+  /** Storage is full: the job in memory is ahead of what is stored. */
+  storageFull = $state(false);
+  failure = $state('');
+
+  private stored = $state.raw<Loaded | null>(null);
+  /** What a drag or a held arrow key shows before it is let go. */
+  private previewed = $state.raw<{ document: JobDocument; command: Command } | null>(null);
+  private feed: FindingsFeed | null = null;
+  private subscriptions: Subscription[] = [];
+  /** Commands run one after another, in the order given. */
+  private queue: Promise<unknown> = Promise.resolve();
+  private settle: ReturnType<typeof setTimeout> | undefined;
+
+  /** The document on screen. Only read when `status` is not `loading`, `missing` or `failed`. */
+  readonly document = $derived.by(() => (this.previewed?.document ?? this.stored?.document) as JobDocument);
+  readonly view = $derived.by(() => new View(this.document));
+  readonly undoLabel = $derived.by(() => this.stored?.history.undo.at(-1)?.label ?? null);
+  readonly redoLabel = $derived.by(() => this.stored?.history.redo.at(-1)?.label ?? null);
+
+  constructor(jobId: string) {
+    this.jobId = jobId;
+  }
+
+  async open(): Promise<void> {
+    try {
+      this.stored = await loadJob(this.jobId);
+    } catch (error) {
+      this.status = error instanceof JobGoneError ? 'missing' : 'failed';
+      this.failure = String(error);
+      return;
+    }
+    this.status = 'ready';
+    this.feed = new FindingsFeed(
+      (findings) => (this.findings = findings),
+      (error) => (this.failure = `Findings stopped: ${String(error)}`),
+    );
+    this.feed.show(this.document);
+    this.subscriptions = [
+      liveQuery(() => changesAfter(this.jobId, this.stored?.seq ?? 0)).subscribe((rows) => {
+        const news = rows.filter((r) => r.seq! > (this.stored?.seq ?? 0));
+        if (news.length > 0 && this.stored) this.take(catchUp(this.stored, news));
+      }),
+      liveQuery(() => db.jobs.get(this.jobId)).subscribe((row) => {
+        const gone = !row || row.deletedAt !== null;
+        if (gone) this.status = 'deleted';
+        else if (this.status === 'deleted') this.status = 'ready';
+      }),
+    ];
+    void navigator.storage?.persist?.();
+  }
+
+  close(): void {
+    void this.release();
+    for (const s of this.subscriptions) s.unsubscribe();
+    this.feed?.stop();
+  }
+
+  /** Runs a command. Resolves to whether it was carried out; refusals land in `problems`. */
+  execute(command: Command): Promise<boolean> {
+    return this.enqueue((state) => commit(this.jobId, state, (document) => run(document, command)), command);
+  }
+  /** As `execute`, for a field: answers with what is wrong, or null. */
+  async attempt(command: Command): Promise<string | null> {
+    if (await this.execute(command)) return null;
+    const said = this.problems.map((p) => p.message).join('; ');
+    this.problems = [];
+    return this.storageFull ? null : said || this.failure || 'not stored';
+  }
+  undo = (): Promise<boolean> => this.enqueue((state) => undo(this.jobId, state));
+  redo = (): Promise<boolean> => this.enqueue((state) => redo(this.jobId, state));
+
+  /** Shows what a command would do without storing it; stored on `release`, or after a moment of quiet. */
+  preview(command: Command, settleAfter: number | null = null): void {
+    if (!this.stored) return;
+    clearTimeout(this.settle);
+    try {
+      this.previewed = { document: run(this.stored.document, command).document, command };
+      this.problems = [];
+      this.feed?.show(this.document);
+    } catch (error) {
+      this.refuse(error);
+    }
+    if (settleAfter !== null) this.settle = setTimeout(() => void this.release(), settleAfter);
+  }
+
+  /** Stores what is previewed. */
+  async release(): Promise<void> {
+    clearTimeout(this.settle);
+    const command = this.previewed?.command;
+    if (!command) return;
+    await this.execute(command);
+  }
+
+  /** Drops what is previewed. */
+  cancel(): void {
+    clearTimeout(this.settle);
+    this.previewed = null;
+    if (this.stored) this.feed?.show(this.document);
+  }
+
+  /** After storage was full, what it missed is in memory only: the first success stores the whole job. */
+  private async savedWhole(state: Loaded): Promise<Loaded> {
+    if (!this.storageFull) return state;
+    await storeJob(state.document);
+    this.storageFull = false;
+    return loadJob(this.jobId);
+  }
+
+  private take(state: Loaded): void {
+    this.stored = state;
+    this.feed?.show(this.document);
+  }
+
+  private enqueue(
+    make: (state: Loaded) => Promise<Loaded>,
+    command: Command | null = null,
+  ): Promise<boolean> {
+    const attempt = async (): Promise<boolean> => {
+      if (!this.stored) return false;
+      try {
+        const next = await this.savedWhole(await make(this.stored));
+        if (this.previewed?.command === command || command === null) this.previewed = null;
+        this.take(next);
+        this.problems = [];
+        return true;
+      } catch (error) {
+        this.previewed = null;
+        if (isQuotaError(error) && command) {
+          // Keep the work in memory so that it can be exported.
+          const { document } = run(this.stored.document, command);
+          this.take({ ...this.stored, document });
+          this.storageFull = true;
+        } else this.refuse(error);
+        return false;
+      }
+    };
+    const done = this.queue.then(attempt);
+    this.queue = done;
+    return done;
+  }
+
+  private refuse(error: unknown): void {
+    if (error instanceof InvalidError) this.problems = error.problems;
+    else if (error instanceof JobGoneError) this.status = 'deleted';
+    else this.failure = String(error);
+  }
+}
+
+const KEY = Symbol('job');
+export const provideSession = (session: () => JobSession) => setContext(KEY, session);
+/** The open job's session, for any part below the job's layout. */
+export const useSession = (): JobSession => getContext<() => JobSession>(KEY)();
