@@ -10,6 +10,8 @@ export default ts.config(
   {
     languageOptions: { globals: { ...globals.browser, ...globals.node } },
     rules: {
+      // The application is served from the root only.
+      'svelte/no-navigation-without-resolve': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
       eqeqeq: 'error',
       'no-console': 'error',
@@ -22,7 +24,6 @@ export default ts.config(
     languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
     rules: {
       'svelte/no-at-html-tags': 'error',
-      'svelte/no-navigation-without-resolve': 'off',
       // Props are destructured together; some of them are bindable.
       'prefer-const': 'off',
       'svelte/prefer-const': ['error', { destructuring: 'all', excludedRunes: ['$props', '$derived'] }],

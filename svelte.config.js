@@ -4,6 +4,8 @@ import adapter from '@sveltejs/adapter-node';
 export default {
   kit: {
     adapter: adapter({ precompress: true }),
+    // The service worker answers every address with the same shell, so assets need absolute paths.
+    paths: { relative: false },
     alias: { $core: 'src/core' },
     typescript: {
       config: (config) => {

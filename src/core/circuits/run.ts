@@ -7,11 +7,28 @@ export interface Segment {
   /** Installed length, inches. */
   length: number;
   source: 'measured' | 'plan';
-  /** How a planned length came about. */
-  working: string;
+  /** What a planned length is made of, inches. */
+  planned: PlannedLength;
   gauge: Gauge;
   /** One conductor, ohms at the shop's conductor temperature. */
   ohms: number;
+}
+
+export interface PlannedLength {
+  east: number;
+  south: number;
+  levels: number;
+  rise: number;
+  /** False when one of the two ends has no place on the plan. */
+  onPlan: boolean;
+}
+
+/** How a planned length came about, in feet. */
+export function describePlanned({ east, south, levels, rise, onPlan }: PlannedLength): string {
+  if (!onPlan) return 'not on the plan';
+  const feet = (inches: number) => (inches / 12).toFixed(1);
+  const between = levels > 0 ? ` + ${feet(levels)} ft between levels` : '';
+  return `${feet(east)} + ${feet(south)} ft through framing${between} + ${feet(rise)} ft rise and free ends`;
 }
 
 /** Where protection of a kind begins: at the breaker, or at a box on the run. */
@@ -61,12 +78,12 @@ function segmentOf(
   const { settings } = document.job;
   const gauge = stop.gauge ?? circuit.gauge;
   const planned = plannedLength(document, circuit, box, feeder);
-  const length = stop.measured ?? planned.length;
+  const length = stop.measured ?? planned.east + planned.south + planned.levels + planned.rise;
   const perThousand = resistancePerThousand(gauge, circuit.material, settings.conductorTemperature);
   return {
     length,
     source: stop.measured === null ? 'plan' : 'measured',
-    working: planned.working,
+    planned,
     gauge,
     ohms: (perThousand * length) / 12 / 1000,
   };
@@ -77,26 +94,20 @@ const resistancePerThousand = (gauge: Gauge, material: Material, celsius: number
   ohmsPerThousandFeet(gauge, material, celsius) ?? ohmsPerThousandFeet('12', material, celsius)!;
 
 /** Manhattan distance through the framing, the change of level, and an allowance at each end. */
-function plannedLength(
-  document: JobDocument,
-  circuit: Circuit,
-  box: Box,
-  feeder: Box | null,
-): { length: number; working: string } {
+function plannedLength(document: JobDocument, circuit: Circuit, box: Box, feeder: Box | null): PlannedLength {
   const { settings } = document.job;
   const to = positionOf(document, box);
   const panel = document.panels[circuit.panelId];
   const from = feeder
     ? positionOf(document, feeder)
     : panel && { x: panel.x, y: panel.y, z: elevation(document, panel.levelId) };
-  if (!to || !from) return { length: settings.boxRise, working: 'not on the plan' };
-  const across = Math.abs(to.x - from.x) + Math.abs(to.y - from.y);
-  const up = Math.abs(to.z - from.z);
-  const rise = (feeder ? settings.boxRise : settings.panelRise) + settings.boxRise;
-  const feet = (inches: number) => (inches / 12).toFixed(1);
+  if (!to || !from) return { east: 0, south: 0, levels: 0, rise: settings.boxRise, onPlan: false };
   return {
-    length: across + up + rise,
-    working: `${feet(Math.abs(to.x - from.x))} + ${feet(Math.abs(to.y - from.y))} ft through framing${up > 0 ? ` + ${feet(up)} ft between levels` : ''} + ${feet(rise)} ft rise and free ends`,
+    east: Math.abs(to.x - from.x),
+    south: Math.abs(to.y - from.y),
+    levels: Math.abs(to.z - from.z),
+    rise: (feeder ? settings.boxRise : settings.panelRise) + settings.boxRise,
+    onPlan: true,
   };
 }
 

@@ -1,7 +1,7 @@
 /** The rule engine: checks a whole job once, then only what a change touches. It knows no rule by name. */
 import { applyChanges, type Change } from '../job/document.ts';
 import type { JobDocument, TableName } from '../job/schema.ts';
-import { LEVELS, type Finding, type Rule, type Subjects } from './rule.ts';
+import { LEVELS, type Finding, type Fix, type Level, type Rule, type Subjects } from './rule.ts';
 import { RULES } from './rules/index.ts';
 import { View, type Scope } from './view.ts';
 
@@ -10,6 +10,8 @@ const TABLE_OF = { area: 'areas', box: 'boxes', circuit: 'circuits' } as const s
   TableName
 >;
 const SCOPES = Object.keys(TABLE_OF) as Scope[];
+
+const NO_FIXES: Fix[] = [];
 
 export class Checker {
   readonly view: View;
@@ -22,8 +24,9 @@ export class Checker {
 
   /** All findings, gravest first. */
   findings(): Finding[] {
-    const order = (f: Finding) => LEVELS.indexOf(f.level);
-    return [...this.bySubject.values()].flat().sort((a, b) => order(a) - order(b));
+    const byLevel = new Map<Level, Finding[]>(LEVELS.map((level) => [level, []]));
+    for (const found of this.bySubject.values()) for (const f of found) byLevel.get(f.level)!.push(f);
+    return [...byLevel.values()].flat();
   }
 
   /** Makes changes and checks again what they touch. */
@@ -51,18 +54,24 @@ export class Checker {
       this.bySubject.delete(key);
       return;
     }
+    const about = { table, id, name: subject.name };
     const found: Finding[] = [];
     for (const rule of RULES[scope] as readonly Rule<S>[]) {
       for (const verdict of rule.check(subject, this.view)) {
+        // One fixed shape for every finding: thousands are made in a full check.
         found.push({
-          ...verdict,
           key: `${rule.id}/${id}/${found.length}`,
           rule: rule.id,
           title: rule.title,
           section: verdict.section ?? rule.sections[this.view.edition],
-          about: { table, id, name: subject.name },
+          level: verdict.level,
+          message: verdict.message,
+          measured: verdict.measured,
+          limit: verdict.limit,
+          spans: verdict.spans,
+          about,
           why: rule.why,
-          fixes: verdict.fixes ?? [],
+          fixes: verdict.fixes ?? NO_FIXES,
         });
       }
     }

@@ -12,6 +12,12 @@ export type Level = 'violation' | 'unknown' | 'recommended' | 'note' | 'satisfie
 
 export const LEVELS: readonly Level[] = ['violation', 'unknown', 'recommended', 'note', 'satisfied'];
 
+const names = new Intl.Collator('en', { numeric: true });
+
+/** Orders findings for reading: gravest first, then by what they are about. */
+export const byGravity = (a: Finding, b: Finding): number =>
+  LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || names.compare(a.about.name, b.about.name);
+
 /** A fix is data: a command to run, or a room to place outlets in. */
 export type Fix = { label: string } & ({ command: Command } | { placeIn: string });
 

@@ -1,6 +1,6 @@
 /** The content of the hand-over sheet: plain data, for the page that prints it and for anything else. */
 import { decisionsFor, labelsFor, type Decision } from '../code/decisions.ts';
-import type { Finding } from '../code/rule.ts';
+import { byGravity, type Finding } from '../code/rule.ts';
 import type { View } from '../code/view.ts';
 import { dropAt, fullLoad, type Run } from '../circuits/run.ts';
 import { rows } from '../job/document.ts';
@@ -68,7 +68,7 @@ export function reportOf(view: View, findings: readonly Finding[]): Report {
   return {
     job: document.job,
     circuits,
-    findings: findings.filter((f) => f.level !== 'satisfied'),
+    findings: findings.filter((f) => f.level !== 'satisfied').sort(byGravity),
     outlets,
     readings,
     proofs: rows(document.proofs).sort((a, b) => a.at.localeCompare(b.at)),

@@ -80,6 +80,7 @@ test('any text gives an in-range number or a message, never a throw', () => {
 test('formats what a tape shows', () => {
   assert.equal(formatLength(150.5), `12' 6 1/2"`);
   assert.equal(formatLength(144), `12'`);
+  assert.equal(formatLength(36.5), `3' 0 1/2"`);
   assert.equal(formatLength(11.999), `1'`);
   assert.equal(formatLength(-2.25), `-2 1/4"`);
   assert.equal(formatFeet(145), '13 ft');

@@ -99,6 +99,8 @@ export function formatLength(inches: number): string {
   const rest = total - feet * 12 * SIXTEENTHS;
   const inchText = formatInches(rest / SIXTEENTHS);
   if (feet === 0) return `${sign}${inchText}`;
+  // 3' 1/2" would read as three and a half: a nought stands for the whole inches.
+  if (rest > 0 && rest < SIXTEENTHS) return `${sign}${feet}' 0 ${inchText}`;
   return rest === 0 ? `${sign}${feet}'` : `${sign}${feet}' ${inchText}`;
 }
 

@@ -39,7 +39,7 @@
   {type}
   aria-label={label}
   aria-pressed={pressed}
-  class="border font-semibold shadow-none focus:ring-0 {LOOK[kind]} {big
+  class="gap-1.5 border font-semibold shadow-none focus:ring-0 {LOOK[kind]} {big
     ? 'min-h-12 px-4 text-lg'
     : 'min-h-9 px-3 py-1 text-sm'} {pressed ? 'outline-2 outline-(--ink)' : ''}"
 >

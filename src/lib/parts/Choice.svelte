@@ -19,7 +19,7 @@
     value={String(value)}
     items={asText}
     placeholder=""
-    class="w-full border-(--edge) bg-(--sheet) py-1.5 ps-2 pe-8 text-base text-(--ink)"
+    classes={{ select: 'border-(--edge) bg-(--sheet) py-1.5 ps-2 pe-8 text-base text-(--ink)' }}
     onchange={(e) => {
       const chosen = options.find((o) => String(o.value) === e.currentTarget.value);
       if (chosen) set(chosen.value);

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Finding, Fix, Level } from '../../core/code/rule.ts';
+  import { byGravity, type Finding, type Fix, type Level } from '../../core/code/rule.ts';
   import Act from './Act.svelte';
 
   interface Props {
@@ -26,7 +26,16 @@
   };
 
   let satisfied = $state(false);
-  const listed = $derived(findings?.filter((f) => satisfied || f.level !== 'satisfied') ?? []);
+  const listed = $derived(
+    findings?.filter((f) => satisfied || f.level !== 'satisfied').sort(byGravity) ?? [],
+  );
+  /** One placement mends every gap of its room: offered once, at the first. */
+  const fixesOf = (f: Finding, i: number): Fix[] =>
+    f.fixes.filter(
+      (fix) =>
+        !('placeIn' in fix) ||
+        !listed.slice(0, i).some((o) => o.fixes.some((x) => 'placeIn' in x && x.placeIn === fix.placeIn)),
+    );
   const count = (level: Level) => findings?.filter((f) => f.level === level).length ?? 0;
 </script>
 
@@ -48,7 +57,8 @@
     <p class="clean">✓ Nothing to mend.</p>
   {/if}
   <ul>
-    {#each listed as f (f.key)}
+    {#each listed as f, i (f.key)}
+      {@const fixes = fixesOf(f, i)}
       <li class={f.level}>
         <details>
           <summary>
@@ -71,9 +81,9 @@
             {#if show}<Act onclick={() => show(f)}>Show {f.about.name}</Act>{/if}
           </div>
         </details>
-        {#if f.fixes.length > 0}
+        {#if fixes.length > 0}
           <div class="fixes">
-            {#each f.fixes as fix (fix.label)}<Act onclick={() => apply(fix)}>{fix.label}</Act>{/each}
+            {#each fixes as fix (fix.label)}<Act onclick={() => apply(fix)}>{fix.label}</Act>{/each}
           </div>
         {/if}
       </li>

@@ -98,6 +98,20 @@
     return { reached, open };
   }
 
+  /** Centre of the floor, where the room's name stands. */
+  function centreOf({ walls }: Outline): Point {
+    let twice = 0;
+    let x = 0;
+    let y = 0;
+    for (const { from, to } of walls) {
+      const cross = from.x * to.y - to.x * from.y;
+      twice += cross;
+      x += (from.x + to.x) * cross;
+      y += (from.y + to.y) * cross;
+    }
+    return Math.abs(twice) < 1 ? walls[0]!.from : { x: x / (3 * twice), y: y / (3 * twice) };
+  }
+
   const wallOf = (outline: Outline, wallId: string) => outline.walls.find((w) => w.id === wallId);
 
   /** Text beside a wall, turned to read along it and never upside down. */
@@ -237,10 +251,7 @@
           >
         {/each}
         {#if outline.walls.length > 2}
-          {@const xs = outline.walls.map((w) => w.from.x)}
-          {@const ys = outline.walls.map((w) => w.from.y)}
-          {@const cx = xs.reduce((a, b) => a + b, 0) / xs.length}
-          {@const cy = ys.reduce((a, b) => a + b, 0) / ys.length}
+          {@const { x: cx, y: cy } = centreOf(outline)}
           <text class="room" x={cx} y={cy} font-size={17 * px}>{area.name}</text>
           <text class="room-kind" x={cx} y={cy + 19 * px} font-size={13 * px}
             >{AREA_FACTS[area.kind].label}{area.location === 'dry' ? '' : `, ${area.location}`}</text
@@ -270,7 +281,6 @@
           {@const foot = pointOnWall(outline, wall, box.offset)}
           {@const name = pointOnWall(outline, wall, box.offset, Math.max(box.fromWall, 15 * px) + 24 * px)}
           {@const chosen = selected?.kind === 'box' && selected.id === box.id}
-          <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
           <g
             class="box {box.status}"
             class:chosen

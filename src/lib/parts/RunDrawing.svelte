@@ -31,17 +31,30 @@
     /** A stop let go at a point of the screen. */
     ondrop?: (boxId: string, clientX: number, clientY: number) => void;
     results?: Readonly<Record<string, StopResult>>;
+    /** Draws the drop growing along the run. */
+    chart?: boolean;
   }
-  let { run, voltage, dropLimit, selected, onselect, onkey, ondrop, results = {} }: Props = $props();
+  let {
+    run,
+    voltage,
+    dropLimit,
+    selected,
+    onselect,
+    onkey,
+    ondrop,
+    results = {},
+    chart = true,
+  }: Props = $props();
 
   let available = $state(800);
   let drag = $state<{ boxId: string; dx: number; dy: number; x: number; y: number } | null>(null);
 
-  const LEFT = 150;
+  /** Room for the breaker. */
+  const LEFT = 128;
   const RIGHT = 70;
   const GAP = 84;
   const LANE = 62;
-  const LINE = 92;
+  const LINE = 74;
 
   const width = $derived(Math.max(available, LEFT + RIGHT + run.stops.length * GAP));
   /**
@@ -68,11 +81,11 @@
   });
   const drawn = $derived(Math.max(width, ...places.map((p) => p.x + RIGHT)));
   const lanes = $derived(Math.max(0, ...places.map((p) => p.lane)));
-  const chartTop = $derived(LINE + lanes * LANE + 92);
+  const chartTop = $derived(LINE + lanes * LANE + 98);
   const chartHeight = 56;
-  const height = $derived(chartTop + chartHeight + 26);
+  const height = $derived(chart ? chartTop + chartHeight + 26 : chartTop - 6);
 
-  const fromOf = (i: number) => places[run.stops[i]!.feeder] ?? { x: LEFT - 34, y: LINE };
+  const fromOf = (i: number) => places[run.stops[i]!.feeder] ?? { x: LEFT - 12, y: LINE };
   const percent = (volts: number) => (volts / voltage) * 100;
   /** Drop with the full load of the breaker put at each stop in turn. */
   const fullLoad = $derived(run.circuit.breaker.rating * 0.8);
@@ -87,7 +100,7 @@
       const on = places.filter((p, i) => p.lane === lane && run.stops[i]![kind] !== null);
       if (on.length === 0) return null;
       const atBreaker = lane === 0 && run.stops.find((s) => s[kind])?.[kind]?.at === 'breaker';
-      const from = atBreaker ? LEFT - 96 : Math.min(...on.map((p) => p.x)) - 26;
+      const from = atBreaker ? LEFT - 12 : Math.min(...on.map((p) => p.x)) - 26;
       return { x: from, width: Math.max(...on.map((p) => p.x)) + 26 - from, y: LINE + lane * LANE };
     }).filter((b) => b !== null);
   }
@@ -111,12 +124,12 @@
     aria-label="Run of {run.circuit.name}, {run.stops.length} boxes"
   >
     {#each afci as band, i (i)}
-      <rect class="afci" x={band.x} y={band.y - 46} width={band.width} height="92" rx="6" />
-      {#if i === 0}<text class="band-name afci-name" x={band.x + 8} y={band.y - 52}>AFCI</text>{/if}
+      <rect class="afci" x={band.x} y={band.y - 40} width={band.width} height="80" rx="6" />
+      {#if i === 0}<text class="band-name afci-name" x={band.x + 8} y={band.y - 46}>AFCI</text>{/if}
     {/each}
     {#each gfci as band, i (i)}
-      <rect class="gfci" x={band.x + 5} y={band.y - 32} width={band.width - 10} height="64" rx="6" />
-      {#if i === 0}<text class="band-name gfci-name" x={band.x + 12} y={band.y - 36}>GFCI</text>{/if}
+      <rect class="gfci" x={band.x + 5} y={band.y - 30} width={band.width - 10} height="64" rx="6" />
+      {#if i === 0}<text class="band-name gfci-name" x={band.x + 12} y={band.y - 46}>GFCI</text>{/if}
     {/each}
 
     <g class="breaker">
@@ -156,7 +169,6 @@
       {@const p = places[i]!}
       {@const moved = drag?.boxId === s.box.id ? drag : null}
       {@const result = results[s.box.id]}
-      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
       <g
         class="stop {s.box.status}"
         class:chosen={selected === s.box.id}
@@ -184,15 +196,15 @@
         onpointerup={letGo}
         onpointercancel={() => (drag = null)}
       >
-        <rect class="target" x="-32" y="-32" width="64" height="100" />
+        <rect class="target" x="-32" y="-32" width="64" height="114" />
         <rect class="body" x="-18" y="-18" width="36" height="36" rx="4" />
         {#if s.box.device.kind === 'gfci'}
           <path class="mark" d="M-9 0h18M0 -9v18" />
         {:else}
           <path class="mark" d="M-5 -8v16M5 -8v16" />
         {/if}
-        <text class="name" y="52">{s.box.name}</text>
-        <text class="far" y="69">{formatFeet(s.distance)}</text>
+        <text class="name" y="58">{s.box.name}</text>
+        <text class="far" y="75">{formatFeet(s.distance)}</text>
         {#if result && result.grade !== 'none'}
           <g class="result {result.grade}" transform="translate(24 -24)">
             <circle r="11" />
@@ -203,13 +215,13 @@
       </g>
     {/each}
 
-    {#if run.stops.length > 0}
+    {#if run.stops.length > 0 && chart}
       <g class="chart">
-        <line class="limit" x1={LEFT - 34} x2={drawn - 16} y1={chartY(dropLimit)} y2={chartY(dropLimit)} />
+        <line class="limit" x1={LEFT - 12} x2={drawn - 16} y1={chartY(dropLimit)} y2={chartY(dropLimit)} />
         <text class="limit-name" x="8" y={chartY(dropLimit) + 5}>{dropLimit} % advised</text>
         <line
           class="base"
-          x1={LEFT - 34}
+          x1={LEFT - 12}
           x2={drawn - 16}
           y1={chartTop + chartHeight}
           y2={chartTop + chartHeight}
@@ -238,7 +250,7 @@
         {/each}
         <text class="limit-name" x="8" y={chartTop + chartHeight + 18}>drop, {fullLoad} A</text>
       </g>
-    {:else}
+    {:else if run.stops.length === 0}
       <text class="empty" x={LEFT} y={LINE + 6}>No boxes yet: put an outlet on this circuit.</text>
     {/if}
   </svg>

@@ -7,7 +7,8 @@ import { summarise } from '../../../core/records/summary.ts';
 /** Largest body read, bytes. */
 const LIMIT = 8 * 1024 * 1024;
 
-const refuse = (status: number, path: string, message: string) => json({ problems: [{ path, message }] }, { status });
+const refuse = (status: number, path: string, message: string) =>
+  json({ problems: [{ path, message }] }, { status });
 
 /** The body as text, given up as soon as it passes the limit; null when it does. */
 async function limitedText(request: Request): Promise<string | null> {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { onMount, type Snippet } from 'svelte';
+  import { RedoOutline, SearchOutline, UndoOutline } from 'flowbite-svelte-icons';
   import { tinykeys } from 'tinykeys';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -144,7 +145,9 @@
         onclick={session.undo}
         aria-label={session.undoLabel ? `Undo: ${session.undoLabel}` : 'Nothing to undo'}
       >
-        <span aria-hidden="true">↶</span><span class="what">{session.undoLabel ?? 'Undo'}</span>
+        <UndoOutline class="inline h-5 w-5" aria-hidden="true" /><span class="what"
+          >{session.undoLabel ?? 'Undo'}</span
+        >
       </button>
       <button
         type="button"
@@ -152,14 +155,15 @@
         onclick={session.redo}
         aria-label={session.redoLabel ? `Redo: ${session.redoLabel}` : 'Nothing to redo'}
       >
-        <span aria-hidden="true">↷</span>
+        <RedoOutline class="inline h-5 w-5" aria-hidden="true" />
       </button>
       <button
         type="button"
         onclick={() => window.dispatchEvent(new Event('hekto-palette'))}
         aria-label="Find (Ctrl K)"
       >
-        <span class="what">Find</span> <kbd>Ctrl K</kbd>
+        <SearchOutline class="inline h-5 w-5" aria-hidden="true" /> <span class="what">Find</span>
+        <kbd>Ctrl K</kbd>
       </button>
       <span class="light"><LightSwitch /></span>
     </div>
@@ -279,6 +283,9 @@
     align-items: center;
   }
   .tools button {
+    display: inline-flex;
+    align-items: center;
+    gap: 0.35rem;
     min-height: 36px;
     min-width: 36px;
     padding: 0 0.6rem;
@@ -343,11 +350,8 @@
     .tools .what {
       display: none;
     }
-    .tools button:last-of-type::before {
-      content: '⌕';
-      font-size: 1.2rem;
-    }
     .tools button {
+      justify-content: center;
       min-width: 44px;
       min-height: 44px;
     }

@@ -9,6 +9,7 @@
   import type { Finding, Fix } from '../../../../core/code/rule.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { applyFix, placeIn, type Placed } from '$lib/fixes.ts';
+  import { firstLevel } from '$lib/levels.ts';
   import { isTyping } from '$lib/keys.ts';
   import { boxAt, nextBoxName } from '$lib/outlets.ts';
   import Act from '$lib/parts/Act.svelte';
@@ -39,9 +40,7 @@
 
   const box = $derived(selected?.kind === 'box' ? document.boxes[selected.id] : undefined);
   const area = $derived(document.areas[selected?.kind === 'area' ? selected.id : (box?.areaId ?? '')]);
-  const levelId = $derived(
-    levelChosen ?? area?.levelId ?? rows(document.areas)[0]?.levelId ?? rows(document.levels)[0]?.id ?? '',
-  );
+  const levelId = $derived(levelChosen ?? area?.levelId ?? firstLevel(document));
   const onLevel = $derived(rows(document.areas).filter((a) => a.levelId === levelId));
   const hasRooms = $derived(onLevel.some((a) => a.walls.length > 0));
 
@@ -155,12 +154,13 @@
           selected = null;
         }}
       />
-      <div class="editions" role="group" aria-label="Code edition">
+      <div class="editions" role="group" aria-label="Code edition, NEC">
+        <span aria-hidden="true">NEC</span>
         {#each EDITIONS as edition (edition)}
           <button
             type="button"
             aria-pressed={document.job.edition === edition}
-            onclick={() => session.execute({ type: 'edit-job', values: { edition } })}>NEC {edition}</button
+            onclick={() => session.execute({ type: 'edit-job', values: { edition } })}>{edition}</button
           >
         {/each}
       </div>
@@ -303,6 +303,12 @@
   }
   .editions {
     display: inline-flex;
+    align-items: center;
+    gap: 0;
+  }
+  .editions span {
+    margin-right: 0.5rem;
+    font-weight: 700;
   }
   .editions button {
     min-height: 40px;
@@ -317,7 +323,7 @@
     color: var(--sheet);
   }
   .plan {
-    height: calc(100dvh - 12.5rem);
+    height: calc(100dvh - 11.5rem);
     min-height: 22rem;
   }
   .empty {
@@ -360,6 +366,9 @@
     main {
       grid-template-columns: minmax(0, 1fr);
       padding: 0.5rem;
+    }
+    .bar :global(kbd) {
+      display: none;
     }
     .left {
       position: static;

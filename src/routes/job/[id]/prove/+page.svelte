@@ -1,5 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { LockOutline } from 'flowbite-svelte-icons';
   import { tinykeys } from 'tinykeys';
   import { page } from '$app/state';
   import { newId, rows } from '../../../../core/job/document.ts';
@@ -47,18 +48,23 @@
   const proof = $derived(circuit && box ? validProof(document, circuit.id, box.id) : null);
   const history = $derived(box ? readingsOf(document, box.id) : []);
 
-  const results = $derived.by(() => {
-    const found: Record<string, StopResult> = {};
-    for (const s of run?.stops ?? []) {
-      const last = readingsOf(document, s.box.id)
+  const recorded = $derived(
+    (run?.stops ?? []).flatMap((s) =>
+      readingsOf(document, s.box.id)
         .filter((r) => !r.struck)
-        .at(-1);
-      if (!last) continue;
-      const verdict = judgeIn(session.view, last.reading);
-      found[s.box.id] = { grade: verdict.grade, text: verdict.headline };
-    }
-    return found;
-  });
+        .map(({ reading }) => ({ reading, verdict: judgeIn(session.view, reading) })),
+    ),
+  );
+
+  /** The newest reading of each box, hung under its stop. */
+  const results = $derived(
+    Object.fromEntries(
+      recorded.map(({ reading, verdict: found }): [string, StopResult] => [
+        reading.boxId,
+        { grade: found.grade, text: found.headline },
+      ]),
+    ),
+  );
 
   type Draft = Pick<
     Reading,
@@ -256,7 +262,7 @@
           }}
         />
         <p class="state {power}" role="status">
-          <span aria-hidden="true">{power === 'dead' ? '■' : power === 'energized' ? '⚡' : '?'}</span>
+          <span aria-hidden="true">{power === 'dead' ? '✓' : power === 'energized' ? '!' : '?'}</span>
           {STATES[power]}
         </p>
       </div>
@@ -264,6 +270,7 @@
         <RunDrawing
           {run}
           {results}
+          chart={false}
           voltage={document.job.settings.voltage}
           dropLimit={document.job.settings.dropLimitPercent}
           selected={box?.id ?? null}
@@ -273,6 +280,33 @@
           }}
         />
       </div>
+      {#if recorded.length > 0}
+        <div class="sheet recorded">
+          <h2>On record for {circuit.name}</h2>
+          <table>
+            <thead>
+              <tr
+                ><th>Box</th><th>Stage</th><th>H–N</th><th>H–G</th><th>N–G</th><th>Load</th><th>Verdict</th
+                ></tr
+              >
+            </thead>
+            <tbody>
+              {#each recorded as { reading, verdict: found } (reading.id)}
+                <tr>
+                  <td><strong>{document.boxes[reading.boxId]?.name ?? reading.place}</strong></td>
+                  <td>{reading.stage === 'as-found' ? 'as found' : 'as left'}</td>
+                  <td>{reading.hotNeutral ?? ''}</td>
+                  <td>{reading.hotGround ?? ''}</td>
+                  <td>{reading.neutralGround ?? ''}</td>
+                  <td>{reading.loadAmps || ''}</td>
+                  <td class={found.grade}>{found.headline}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+          <p class="quiet">Volts and amperes. Readings that were corrected are under their box.</p>
+        </div>
+      {/if}
     </section>
 
     {#if stop && box}
@@ -289,7 +323,10 @@
         <div class="tabs" role="group" aria-label="Task">
           {#each TABS as t (t.id)}
             <button type="button" aria-pressed={tab === t.id} onclick={() => (tab = t.id)}>
-              {t.name}{#if t.id === 'work' && !proof}<span aria-label="locked"> 🔒︎</span>{/if}
+              {t.name}{#if t.id === 'work' && !proof}<LockOutline
+                  class="ml-1 inline h-5 w-5"
+                  ariaLabel="locked"
+                />{/if}
             </button>
           {/each}
         </div>
@@ -577,6 +614,32 @@
     padding: 0.5rem;
     overflow: hidden;
   }
+  .recorded {
+    padding: 0.75rem 1rem 1rem;
+    overflow-x: auto;
+  }
+  .recorded table {
+    width: 100%;
+    border-collapse: collapse;
+    margin: 0.4rem 0;
+  }
+  .recorded th,
+  .recorded td {
+    text-align: left;
+    padding: 0.3rem 0.75rem 0.3rem 0;
+    border-bottom: 1px solid var(--rule);
+  }
+  td.good {
+    color: var(--good);
+  }
+  td.worry {
+    color: var(--warn);
+    font-weight: 700;
+  }
+  td.bad {
+    color: var(--bad);
+    font-weight: 700;
+  }
   .state {
     font-weight: 700;
     padding: 0.4rem 0.75rem;
@@ -733,6 +796,9 @@
     justify-items: center;
   }
   @media (max-width: 900px) {
+    .recorded {
+      display: none;
+    }
     main {
       grid-template-columns: minmax(0, 1fr);
       padding: 0.5rem;

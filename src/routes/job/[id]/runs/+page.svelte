@@ -3,7 +3,7 @@
   import { newId, rows } from '../../../../core/job/document.ts';
   import type { Circuit, Stop } from '../../../../core/job/schema.ts';
   import { decisionsFor } from '../../../../core/code/decisions.ts';
-  import { dropAt } from '../../../../core/circuits/run.ts';
+  import { describePlanned, dropAt } from '../../../../core/circuits/run.ts';
   import { equipmentGround, sizeCircuit, type SizingInput } from '../../../../core/circuits/sizing.ts';
   import { formatFeet, formatLength } from '../../../../core/units/length.ts';
   import { round } from '../../../../core/units/quantity.ts';
@@ -353,8 +353,8 @@
             inches={stop.stop.measured}
             options={{ min: 1, max: 24000 }}
             hint={stop.segment.source === 'plan'
-              ? `by plan ${formatLength(stop.segment.length)}: ${stop.segment.working}`
-              : `plan said: ${stop.segment.working}`}
+              ? `by plan ${formatLength(stop.segment.length)}: ${describePlanned(stop.segment.planned)}`
+              : `plan said: ${describePlanned(stop.segment.planned)}`}
             set={(measured) => putStop(circuit, stop.stop, { measured })}
           />
           <div class="grid">

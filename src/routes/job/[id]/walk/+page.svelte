@@ -31,6 +31,7 @@
     RATING_OPTIONS,
     STATUS_OPTIONS,
   } from '$lib/names.ts';
+  import { firstLevel } from '$lib/levels.ts';
   import { nextBoxName } from '$lib/outlets.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
@@ -39,9 +40,13 @@
   const areas = $derived(rows(document.areas));
 
   let chosenId = $state<string | null>(null);
-  const area = $derived((chosenId !== null && document.areas[chosenId]) || areas[0] || null);
+  const area = $derived(
+    (chosenId !== null && document.areas[chosenId]) ||
+      areas.find((a) => a.levelId === (levelChosen ?? firstLevel(document))) ||
+      null,
+  );
   let levelChosen = $state<string | null>(null);
-  const levelId = $derived(levelChosen ?? area?.levelId ?? rows(document.levels)[0]?.id ?? '');
+  const levelId = $derived(levelChosen ?? area?.levelId ?? firstLevel(document));
 
   const outline = $derived(area && outlineOf(area));
   const openings = $derived(area ? session.view.openingsIn(area) : []);
@@ -217,11 +222,10 @@
               />
               <NumberField
                 label="Turn"
-                unit="° right"
+                unit={describeTurn(wall.turn).toLowerCase()}
                 value={wall.turn}
                 min={-180}
                 max={180}
-                hint={describeTurn(wall.turn)}
                 set={(turn) => changeWall(wall, { turn: turn! })}
               />
               <Act

@@ -1,0 +1,107 @@
+/** `npm run bench`: the speeds that are promised, with what each must stay under. */
+import { gzipSync } from 'node:zlib';
+import { generatedHouse } from '../demo/generate.ts';
+import { studioJob } from '../demo/studio.ts';
+import { Checker } from '../src/core/code/checker.ts';
+import { run } from '../src/core/job/commands.ts';
+import type { JobDocument } from '../src/core/job/schema.ts';
+import { startServer } from '../tests/support/server.ts';
+import { placeMissing } from '../src/core/layout/place.ts';
+
+const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+
+function time(work: () => unknown, rounds = 60, warm = 15): number {
+  for (let i = 0; i < warm; i++) work();
+  return median(
+    Array.from({ length: rounds }, () => {
+      const start = performance.now();
+      work();
+      return performance.now() - start;
+    }),
+  );
+}
+
+const lines: [string, string, string][] = [];
+const row = (what: string, value: number, unit: string, limit: number | null) =>
+  lines.push([
+    what,
+    `${value.toFixed(2)} ${unit}`,
+    limit === null ? '' : `${limit} ${unit}  ${value <= limit ? 'met' : 'NOT MET'}`,
+  ]);
+
+function bench(name: string, document: JobDocument, full: number | null, edit: number | null) {
+  const count = Object.keys(document.boxes).length;
+  row(
+    `${name}, ${count} outlets: full check`,
+    time(() => new Checker(document).findings()),
+    'ms',
+    full,
+  );
+  const checker = new Checker(document);
+  const box = Object.values(document.boxes)[Math.floor(count / 2)]!;
+  let current = document;
+  let offset = 20;
+  row(
+    `${name}: one outlet moved, re-checked`,
+    time(() => {
+      offset = offset === 20 ? 21 : 20;
+      const outcome = run(current, { type: 'move-box', id: box.id, wallId: box.wallId, offset });
+      current = outcome.document;
+      checker.apply(outcome.changes);
+      checker.findings();
+    }),
+    'ms',
+    edit,
+  );
+}
+
+bench('Demo job', studioJob(), 10, 2);
+bench('Generated house', generatedHouse(200), 10, 2);
+bench('Generated building', generatedHouse(3000), 150, 16);
+
+const demo = studioJob();
+const studio = demo.areas['area-studio']!;
+const openings = Object.values(demo.openings).filter((o) => o.areaId === studio.id);
+row(
+  'Studio: place all that is missing',
+  time(() => placeMissing(studio, openings, [], '2020', demo.job.settings), 20, 5),
+  'ms',
+  null,
+);
+
+/** Scripts the first page needs: those it names, and all that they import before anything is shown. */
+async function firstViewKilobytes(): Promise<number> {
+  const server = await startServer();
+  try {
+    const page = await fetch(server.origin);
+    const named = `${page.headers.get('link')} ${await page.text()}`.matchAll(
+      /_app\/immutable\/[\w./-]+\.js/g,
+    );
+    const pending = [...new Set([...named].map(([path]) => path))];
+    const seen = new Set(pending);
+    let bytes = 0;
+    for (let path = pending.pop(); path !== undefined; path = pending.pop()) {
+      const source = await (await fetch(`${server.origin}/${path}`)).text();
+      bytes += gzipSync(source).length;
+      for (const [, from] of source.matchAll(/(?:from|import)\s*["'](\.[^"']+\.js)["']/g)) {
+        const target = new URL(from!, `${server.origin}/${path}`).pathname.slice(1);
+        if (!seen.has(target)) {
+          seen.add(target);
+          pending.push(target);
+        }
+      }
+    }
+    return bytes / 1024;
+  } finally {
+    await server.stop();
+  }
+}
+try {
+  row('First view: scripts, compressed', await firstViewKilobytes(), 'kB', 180);
+} catch {
+  lines.push(['First view: scripts, compressed', 'build first: npm run build', '']);
+}
+
+const widths = [0, 1].map((i) => Math.max(...lines.map((l) => l[i]!.length)));
+for (const [what, value, limit] of lines)
+  console.log(`${what.padEnd(widths[0]!)}  ${value.padStart(widths[1]!)}  ${limit}`);

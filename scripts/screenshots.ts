@@ -1,0 +1,51 @@
+/** `npm run screenshots`: one picture of each main view, from the demo job, into docs/screenshots. */
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { openBrowser, press, setSize, sees } from '../tests/support/browser.ts';
+import { startServer } from '../tests/support/server.ts';
+
+const JOB = '/job/job-tamarack';
+type Shot = { name: string; path: string; size: [number, number]; words: RegExp; press?: string };
+const DESK: [number, number] = [1280, 800];
+const PHONE: [number, number] = [390, 844];
+const SHOTS: Shot[] = [
+  { name: 'jobs', path: '/', size: DESK, words: /14 Tamarack/ },
+  { name: 'walk', path: `${JOB}/walk`, size: DESK, words: /Closes within/ },
+  { name: 'layout', path: `${JOB}/layout?box=box-s2`, size: DESK, words: /out of reach/ },
+  { name: 'runs', path: `${JOB}/runs`, size: DESK, words: /Equipment ground/ },
+  { name: 'prove', path: `${JOB}/prove?circuit=circuit-bedroom`, size: DESK, words: /On record/ },
+  {
+    name: 'prove-phone',
+    path: `${JOB}/prove?circuit=circuit-bedroom`,
+    size: PHONE,
+    words: /On record/,
+    press: 'Next box',
+  },
+  { name: 'hand-over', path: `${JOB}/hand-over`, size: DESK, words: /Open findings/ },
+  { name: 'layout-attic', path: `${JOB}/layout`, size: DESK, words: /out of reach/ },
+];
+
+const server = await startServer();
+const browser = await openBrowser();
+try {
+  const { driver } = browser;
+  const folder = new URL('../docs/screenshots/', import.meta.url);
+  mkdirSync(folder, { recursive: true });
+  await driver.get(`${server.origin}/demo`);
+  await sees(driver, /out of reach/);
+  for (const shot of SHOTS) {
+    await setSize(driver, ...shot.size);
+    const light = shot.name.endsWith('attic') ? 'attic' : 'day';
+    await driver.executeScript(
+      `localStorage.setItem('hekto-light', '${light}'); localStorage.setItem('hekto-by', 'M. Alder')`,
+    );
+    await driver.get(server.origin + shot.path);
+    await sees(driver, shot.words);
+    if (shot.press) await press(driver, shot.press);
+    await driver.sleep(700);
+    if (shot.press) await driver.executeScript('scrollTo(0, 480)');
+    writeFileSync(new URL(`${shot.name}.png`, folder), Buffer.from(await driver.takeScreenshot(), 'base64'));
+  }
+} finally {
+  await browser.close();
+  await server.stop();
+}

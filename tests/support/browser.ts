@@ -1,0 +1,133 @@
+/** Chromium for tests and pictures, driven through Debian's driver. */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder, By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
+
+const FLAGS = [
+  '--headless=new',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--disable-dev-shm-usage',
+  '--force-color-profile=srgb',
+];
+
+export interface Browser {
+  driver: Driver;
+  downloads: string;
+  close(): Promise<void>;
+}
+
+export async function openBrowser(): Promise<Browser> {
+  const profile = mkdtempSync(join(tmpdir(), 'hekto-profile-'));
+  const downloads = mkdtempSync(join(tmpdir(), 'hekto-downloads-'));
+  const options = new Options();
+  options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
+  options.setChromeBinaryPath('/usr/bin/chromium');
+  options.setUserPreferences({
+    'download.default_directory': downloads,
+    'download.prompt_for_download': false,
+  });
+  const driver = (await new Builder()
+    .forBrowser('chrome')
+    .setChromeOptions(options)
+    .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+    .build()) as Driver;
+  await driver.manage().setTimeouts({ script: 60000, pageLoad: 30000 });
+  return {
+    driver,
+    downloads,
+    async close() {
+      await driver.quit();
+      for (const folder of [profile, downloads])
+        rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
+    },
+  };
+}
+
+/** True size of the page, whatever the window's frame takes. */
+export const setSize = (driver: Driver, width: number, height: number): Promise<unknown> =>
+  driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: width < 600,
+  }) as Promise<unknown>;
+
+const WAIT = 15000;
+
+export const css = (driver: WebDriver, selector: string): Promise<WebElement> =>
+  driver.wait(until.elementLocated(By.css(selector)), WAIT, `no ${selector}`) as Promise<WebElement>;
+
+const literal = (text: string): string => `concat('', '${text.replaceAll("'", `', "'", '`)}')`;
+
+/** A button or link by its words or its label. */
+export const button = (driver: WebDriver, name: string): Promise<WebElement> =>
+  driver.wait(
+    until.elementLocated(
+      By.xpath(
+        `//*[self::button or self::a or self::summary][@aria-label=${literal(name)} or starts-with(normalize-space(.), ${literal(name)})]`,
+      ),
+    ),
+    WAIT,
+    `no button “${name}”`,
+  ) as Promise<WebElement>;
+
+export async function press(driver: WebDriver, name: string): Promise<void> {
+  const found = await button(driver, name);
+  await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);
+  await found.click();
+}
+
+/** A field by the words of its label; the nth where several share them. */
+export async function field(driver: WebDriver, label: string, nth = 1): Promise<WebElement> {
+  const found = (await driver.wait(
+    until.elementLocated(By.xpath(`(//label[starts-with(normalize-space(.), ${literal(label)})])[${nth}]`)),
+    WAIT,
+    `no field “${label}”`,
+  )) as WebElement;
+  return driver.findElement(By.id((await found.getAttribute('for')) ?? ''));
+}
+
+/** Types into a field in place of what it holds, and leaves it. */
+export async function fill(driver: WebDriver, label: string, text: string, nth = 1): Promise<void> {
+  const input = await field(driver, label, nth);
+  await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', input);
+  await input.sendKeys(Key.chord(Key.CONTROL, 'a'), text, Key.TAB);
+}
+
+export async function choose(driver: WebDriver, label: string, option: string, nth = 1): Promise<void> {
+  const select = await field(driver, label, nth);
+  await select.findElement(By.xpath(`./option[starts-with(normalize-space(.), ${literal(option)})]`)).click();
+}
+
+/** Waits until the page's text matches. */
+export async function sees(driver: WebDriver, words: RegExp, selector = 'body'): Promise<string> {
+  let text = '';
+  try {
+    await driver.wait(async () => {
+      text = await driver.executeScript<string>(
+        `return [...document.querySelectorAll(arguments[0])].map((e) => e.innerText ?? e.textContent).join('\\n')`,
+        selector,
+      );
+      return words.test(text);
+    }, WAIT);
+  } catch {
+    throw new Error(`${words} did not appear in ${selector}: ${text.slice(0, 1500)}`);
+  }
+  return text;
+}
+
+export const keys = (driver: WebDriver, ...pressed: string[]): Promise<void> =>
+  driver
+    .actions()
+    .sendKeys(...pressed)
+    .perform();
+
+export { By, Key, until };
