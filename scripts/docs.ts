@@ -1,5 +1,9 @@
-/** `npm run docs`: writes the generated parts of docs/. */
+/** `npm run docs`: writes what is generated: the rule catalogue and the demo job's file. */
 import { writeFileSync } from 'node:fs';
+import { studioJob } from '../demo/studio.ts';
 import { catalogue } from '../src/core/code/catalogue.ts';
+import { serialize } from '../src/core/job/file.ts';
 
-writeFileSync(new URL('../docs/rules.md', import.meta.url), catalogue());
+const root = new URL('../', import.meta.url);
+writeFileSync(new URL('docs/rules.md', root), catalogue());
+writeFileSync(new URL('demo/tamarack-court.json', root), serialize(studioJob()));

@@ -5,6 +5,7 @@ import fc from 'fast-check';
 import { generatedHouse } from '../../../demo/generate.ts';
 import { studioJob } from '../../../demo/studio.ts';
 import { run, type Command } from '../job/commands.ts';
+import { serialize } from '../job/file.ts';
 import { InvalidError } from '../job/validate.ts';
 import { EDITIONS } from '../job/schema.ts';
 import { catalogue } from './catalogue.ts';
@@ -81,7 +82,13 @@ test('the studio asks for GFCI from 2020 on, not in 2017', () => {
   assert.deepEqual(required, [1, 4, 4]);
 });
 
-test('the rule catalogue in docs is current', () => {
-  const path = new URL('../../../docs/rules.md', import.meta.url);
-  assert.equal(readFileSync(path, 'utf8'), catalogue(), 'run `npm run docs`');
-});
+const GENERATED: [string, () => string][] = [
+  ['docs/rules.md', catalogue],
+  ['demo/tamarack-court.json', () => serialize(studioJob())],
+];
+for (const [file, made] of GENERATED) {
+  test(`${file} is current`, () => {
+    const path = new URL(`../../../${file}`, import.meta.url);
+    assert.equal(readFileSync(path, 'utf8'), made(), 'run `npm run docs`');
+  });
+}

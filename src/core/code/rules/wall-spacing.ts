@@ -4,6 +4,12 @@ import { formatLength } from '../../units/length.ts';
 import { rule, sameSection, type Verdict } from '../rule.ts';
 import { AREA_FACTS } from '../tables/areas.ts';
 
+/** `wall 3`, `walls 4, 5 and 6`. */
+function wallNames(numbers: readonly number[]): string {
+  const last = numbers.at(-1);
+  return numbers.length === 1 ? `wall ${last}` : `walls ${numbers.slice(0, -1).join(', ')} and ${last}`;
+}
+
 export const wallSpacing = rule({
   id: 'wall-spacing',
   title: 'Receptacles along walls',
@@ -30,7 +36,7 @@ export const wallSpacing = rule({
       const walls = [...new Set(spans.map((s) => outline.walls.findIndex((w) => w.id === s.wallId) + 1))];
       return {
         level: 'violation',
-        message: `${formatLength(span.to - span.from)} of wall out of reach in ${area.name}, on wall ${walls.join(' and ')}`,
+        message: `${formatLength(span.to - span.from)} of wall out of reach in ${area.name}, on ${wallNames(walls)}`,
         measured: { value: span.to - span.from, unit: 'in' },
         limit: { value: 0, unit: 'in' },
         spans,

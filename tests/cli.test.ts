@@ -1,0 +1,53 @@
+import assert from 'node:assert/strict';
+import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { test } from 'node:test';
+
+const root = new URL('../', import.meta.url).pathname;
+const shell = (command: string, input = '') =>
+  spawnSync('bash', ['-c', `hekto() { node cli/hekto.js "$@"; }; { ${command}; } 2>&1`], {
+    cwd: root,
+    input,
+    encoding: 'utf8',
+  });
+
+const examples = [...readFileSync(`${root}docs/cli.md`, 'utf8').matchAll(/```console\n\$ (.+)\n([^`]*)```/g)];
+
+test('docs/cli.md has its examples', () => assert.ok(examples.length >= 6));
+for (const [, command, output] of examples) {
+  test(`docs/cli.md: ${command}`, () => assert.equal(shell(command!).stdout, output));
+}
+
+const STATUS: [string, string, number][] = [
+  ['hekto check demo/tamarack-court.json', '', 1],
+  ['hekto check no-such-file.json', '', 2],
+  ['hekto check', '', 2],
+  ['hekto check a b', '', 2],
+  ['hekto size', '{"noncontinuousAmps": 12}', 0],
+  ['hekto size', '{"noncontinuousAmps": 12, "breaker": 15, "gauge": "14", "ambientCelsius": 85}', 1],
+  ['hekto size', '{}', 2],
+  ['hekto size', '[1]', 2],
+  ['hekto size', '{"noncontinuousAmps": 1e9}', 2],
+  ['hekto size', '{"noncontinuousAmps": 12', 2],
+  ['hekto help', '', 0],
+  ['hekto', '', 2],
+  ['hekto fly', '', 2],
+];
+for (const [command, input, status] of STATUS) {
+  test(`${command} ${input} exits with ${status}`, () => assert.equal(shell(command, input).status, status));
+}
+
+test('a job with nothing to mend exits with 0', () => {
+  const job = JSON.parse(readFileSync(`${root}demo/tamarack-court.json`, 'utf8'));
+  const bare = {
+    ...job,
+    areas: [],
+    openings: [],
+    boxes: [],
+    circuits: [],
+    readings: [],
+    proofs: [],
+    energizings: [],
+  };
+  assert.equal(shell('hekto check -', JSON.stringify(bare)).status, 0);
+});
