@@ -91,12 +91,12 @@ const REFUSED: [string, Command, RegExp][] = [
   [
     'an opening wider than its wall',
     at({ width: 200 }),
-    /width: 16' 8" is wider than its wall; expected 12' or less/,
+    /width: the door, 16' 8" wide, is wider than its wall; expected 12' or less/,
   ],
   [
     'an opening past the end',
     at({ offset: 120 }),
-    /offset: runs past the end of its wall; expected 9' or less/,
+    /offset: the door runs past the end of its wall; expected an offset of 9' or less/,
   ],
   ['an opening on no wall', at({ wallId: 'wall-9' }), /wallId: expected the id of a wall of Room/],
   ['a negative length', at({ offset: -4 }), /offset: expected 0 or more, found -4/],
@@ -113,7 +113,7 @@ const REFUSED: [string, Command, RegExp][] = [
   [
     'an outlet past its wall',
     { type: 'move-box', id: 'box-a', wallId: 'wall-2', offset: 130 },
-    /offset: 10' 10" is past the end/,
+    /offset: A at 10' 10" is past the end/,
   ],
   [
     'a circuit without breaker',

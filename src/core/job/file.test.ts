@@ -55,7 +55,7 @@ const BAD: [string, string, RegExp][] = [
     /job\.constructor: is a key/,
   ],
   ['deep nesting', `{"a":${'['.repeat(50)}${']'.repeat(50)}}`, /is a key or depth/],
-  ['duplicate ids', changed((f) => f.boxes!.push(f.boxes![0]!)), /boxes\[7\]\.id: “box-s1” is there twice/],
+  ['duplicate ids', changed((f) => f.boxes!.push(f.boxes![0]!)), /boxes\[7\]\.id: “box-b1” is there twice/],
   ['a missing table', changed((f) => delete (f as Raw).circuits), /circuits: expected a value, found none/],
   [
     'an unknown field',
@@ -76,13 +76,13 @@ const BAD: [string, string, RegExp][] = [
   ],
   [
     'an opening wider than its wall',
-    changed((f) => (f.openings![0]!.width = 100)),
-    /openings\[opening-stair\]\.width: 8' 4" is wider than its wall/,
+    changed((f) => (f.openings![0]!.width = 160)),
+    /openings\[opening-bedroom\]\.width: the door, 13' 4" wide, is wider than its wall/,
   ],
   [
     'an outlet in no room',
     changed((f) => (f.boxes![0]!.areaId = 'area-none')),
-    /boxes\[box-s1\]\.areaId: expected the id of a room/,
+    /boxes\[box-b1\]\.areaId: expected the id of a room/,
   ],
   [
     'a stop fed from nowhere',

@@ -4,7 +4,7 @@ import { fail, ok, type Result } from '../units/result.ts';
 import { problemsIn, type Problem } from './integrity.ts';
 import { migrate, SCHEMA, VERSION } from './migrations.ts';
 import { emptyDocument, rows } from './document.ts';
-import { jobSchema, TABLE_NAMES, TABLES, type JobDocument } from './schema.ts';
+import { jobSchema, TABLE_NAMES, TABLES, type Entity, type JobDocument } from './schema.ts';
 import { InvalidError, problemsOf } from './validate.ts';
 
 /** Largest job file read, bytes. */
@@ -38,8 +38,10 @@ export interface JobFile {
   [table: string]: unknown;
 }
 
+/** Rows go out in the order of their ids, so that the same job always makes the same file. */
 export function toFile(document: JobDocument): JobFile {
-  const tables = Object.fromEntries(TABLE_NAMES.map((t) => [t, rows<unknown>(document[t])]));
+  const byId = (a: Entity, b: Entity) => (a.id < b.id ? -1 : 1);
+  const tables = Object.fromEntries(TABLE_NAMES.map((t) => [t, rows<Entity>(document[t]).sort(byId)]));
   return { schema: SCHEMA, version: VERSION, job: document.job, ...tables };
 }
 

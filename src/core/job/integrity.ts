@@ -36,11 +36,12 @@ function checkOpening(document: JobDocument, opening: Opening): Problem[] {
       { path: at('openings', opening.id, 'wallId'), message: `expected the id of a wall of ${area.name}` },
     ];
   }
+  const thing = `the ${opening.kind.replaceAll('-', ' ')}`;
   if (opening.width > wall.length) {
     return [
       {
         path: at('openings', opening.id, 'width'),
-        message: `${formatLength(opening.width)} is wider than its wall; expected ${formatLength(wall.length)} or less`,
+        message: `${thing}, ${formatLength(opening.width)} wide, is wider than its wall; expected ${formatLength(wall.length)} or less`,
       },
     ];
   }
@@ -48,7 +49,7 @@ function checkOpening(document: JobDocument, opening: Opening): Problem[] {
     return [
       {
         path: at('openings', opening.id, 'offset'),
-        message: `runs past the end of its wall; expected ${formatLength(wall.length - opening.width)} or less`,
+        message: `${thing} runs past the end of its wall; expected an offset of ${formatLength(wall.length - opening.width)} or less`,
       },
     ];
   }
@@ -64,7 +65,7 @@ function checkOpening(document: JobDocument, opening: Opening): Problem[] {
     ? [
         {
           path: at('openings', opening.id, 'offset'),
-          message: `overlaps the ${other.kind} from ${formatLength(other.offset)} to ${formatLength(other.offset + other.width)} on the same wall`,
+          message: `${thing} overlaps the ${other.kind.replaceAll('-', ' ')} from ${formatLength(other.offset)} to ${formatLength(other.offset + other.width)} on the same wall`,
         },
       ]
     : [];
@@ -81,7 +82,7 @@ function checkBox(document: JobDocument, box: Box): Problem[] {
     ? [
         {
           path: at('boxes', box.id, 'offset'),
-          message: `${formatLength(box.offset)} is past the end of its wall; expected ${formatLength(wall.length)} or less`,
+          message: `${box.name} at ${formatLength(box.offset)} is past the end of its wall; expected ${formatLength(wall.length)} or less`,
         },
       ]
     : [];

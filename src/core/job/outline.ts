@@ -114,6 +114,8 @@ export function crossingWalls(outline: Outline): [number, number] | null {
     for (let j = i + 1; j < walls.length; j++) {
       const next = j === i + 1;
       const last = i === 0 && j === walls.length - 1;
+      // The first and the last wall meet; how far they miss each other is the closing error's business.
+      if (last && !isClosed(outline)) continue;
       if (next || last) {
         if (folded(walls[next ? i : j]!, walls[next ? j : i]!)) return [i, j];
       } else if (touch(walls[i]!, walls[j]!)) return [i, j];

@@ -137,6 +137,8 @@ test('outlines: L-shape closes, either way around; angles work; crossings and ga
     [open.closing.east, open.closing.south],
     [-4, 0].map((v) => v + 0),
   );
+  // Half-walked: the last wall runs opposite to the first and touches nothing.
+  assert.equal(crossingWalls(outlineOf(room([240, 168, 96, 54, 144], [90, 90, 90, -90, 90]))), null);
   const eight = room([100, 100, 50, 200, 50, 100], [90, 90, 90, 90, 90, 90]);
   assert.notEqual(crossingWalls(outlineOf(eight)), null);
   assert.deepEqual(crossingWalls(outlineOf(room([100, 50, 60], [180, 90, 90]))), [0, 1]);

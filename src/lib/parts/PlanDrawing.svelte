@@ -323,13 +323,13 @@
               {/if}
             </g>
             <text class="box-name" x={name.x} y={name.y} dy={4 * px} font-size={14 * px}>{box.name}</text>
-            {#if chosen}
-              {@const label = labelAt(outline, wall.id, box.offset, 44 * px)}
-              <text class="place" x={label.x} y={label.y} dy={10 * px} font-size={13 * px}
-                >{formatLength(box.offset)} · {formatInches(wall.length - box.offset)} to corner</text
-              >
-            {/if}
           </g>
+          {#if chosen}
+            {@const label = labelAt(outline, wall.id, box.offset, 44 * px)}
+            <text class="place" x={label.x} y={label.y} dy={10 * px} font-size={13 * px}
+              >{formatLength(box.offset)} · {formatInches(wall.length - box.offset)} to corner</text
+            >
+          {/if}
         {/if}
       {/each}
     {/each}

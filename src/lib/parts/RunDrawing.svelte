@@ -177,10 +177,9 @@
         role="button"
         tabindex="0"
         aria-pressed={selected === s.box.id}
-        aria-label="{s.box.name}, {s.area.name}, {formatFeet(s.distance)} from the breaker, drop {round(
-          fullDrop(i),
-          1,
-        )} percent"
+        aria-label="{s.box.name} {formatFeet(s.distance)} from the breaker, {s.area.name}, drop {fullDrop(
+          i,
+        ).toFixed(1)} percent{result ? `, ${result.text}` : ''}"
         data-stop={s.box.name}
         onfocus={() => onselect(s.box.id)}
         onkeydown={(e) => onkey?.(e, s.box.id)}
@@ -204,12 +203,11 @@
           <path class="mark" d="M-5 -8v16M5 -8v16" />
         {/if}
         <text class="name" y="58">{s.box.name}</text>
-        <text class="far" y="75">{formatFeet(s.distance)}</text>
+        <text class="far" y="75" aria-hidden="true">{formatFeet(s.distance)}</text>
         {#if result && result.grade !== 'none'}
-          <g class="result {result.grade}" transform="translate(24 -24)">
+          <g class="result {result.grade}" transform="translate(24 -24)" aria-hidden="true">
             <circle r="11" />
             <text y="5">{SIGN[result.grade]}</text>
-            <title>{result.text}</title>
           </g>
         {/if}
       </g>

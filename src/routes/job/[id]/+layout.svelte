@@ -160,7 +160,7 @@
       <button
         type="button"
         onclick={() => window.dispatchEvent(new Event('hekto-palette'))}
-        aria-label="Find (Ctrl K)"
+        aria-label="Find Ctrl K"
       >
         <SearchOutline class="inline h-5 w-5" aria-hidden="true" /> <span class="what">Find</span>
         <kbd>Ctrl K</kbd>

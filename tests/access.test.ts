@@ -1,0 +1,79 @@
+/** axe finds nothing on any view in any light, at the desk and on a phone. */
+import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { test } from 'node:test';
+import { DESK, JOB, PHONE, useApp } from './support/app.ts';
+import { press, sees, Key } from './support/browser.ts';
+
+const app = useApp();
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+interface Violation {
+  id: string;
+  help: string;
+  nodes: { html: string; failureSummary: string }[];
+}
+
+async function violations(): Promise<string[]> {
+  await app.script(axe);
+  const found = await app.driver.executeAsyncScript<Violation[]>(
+    `axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((r) => arguments[0](r.violations));`,
+  );
+  return found.map(
+    (v) =>
+      `${v.id}: ${v.help}: ${v.nodes
+        .slice(0, 3)
+        .map((n) => `${n.html.slice(0, 160)} (${n.failureSummary.slice(0, 200)})`)
+        .join(' | ')}`,
+  );
+}
+
+const VIEWS: [string, string, RegExp][] = [
+  ['jobs', '/', /On this device/],
+  ['walk', `${JOB}/walk`, /Closes within/],
+  ['layout', `${JOB}/layout?box=box-s2`, /Cord to water/],
+  ['runs', `${JOB}/runs`, /Equipment ground/],
+  ['prove', `${JOB}/prove?circuit=circuit-bedroom`, /On record/],
+  ['hand over', `${JOB}/hand-over`, /Open findings/],
+  ['a job that is not there', '/job/job-nowhere/walk', /not on this device/],
+];
+
+for (const light of ['day', 'attic', 'sun']) {
+  for (const [name, path, words] of VIEWS) {
+    test(`${name}, ${light}: axe finds nothing`, async () => {
+      if (name === 'jobs') await app.freshDemo();
+      await app.script(`localStorage.setItem('hekto-light', arguments[0])`, light);
+      for (const [width, height] of [DESK, PHONE]) {
+        await app.size(width, height);
+        await app.go(path);
+        await sees(app.driver, words);
+        assert.deepEqual(await violations(), []);
+        const wide = await app.script<number>('return document.documentElement.scrollWidth - innerWidth');
+        assert.ok(wide <= 0, `${wide} px wider than the screen`);
+      }
+      await app.size(...DESK);
+    });
+  }
+}
+
+test('palette and key list: axe finds nothing', async () => {
+  await app.freshDemo();
+  await app.driver.actions().keyDown(Key.CONTROL).sendKeys('k').keyUp(Key.CONTROL).perform();
+  await sees(app.driver, /All jobs/);
+  assert.deepEqual(await violations(), []);
+  await app.driver.navigate().refresh();
+  await sees(app.driver, /out of reach/);
+  await app.driver.actions().keyDown(Key.SHIFT).sendKeys('?').keyUp(Key.SHIFT).perform();
+  await sees(app.driver, /Next light/);
+  assert.deepEqual(await violations(), []);
+});
+
+test('prove dead and steps in the box: axe finds nothing', async () => {
+  await app.freshDemo();
+  await app.go(`${JOB}/prove`);
+  for (const tab of ['Prove dead', 'In the box']) {
+    await press(app.driver, tab);
+    assert.deepEqual(await violations(), []);
+  }
+});

@@ -1,0 +1,180 @@
+/** What is stored stays: reloads, undo across them, other tabs, a full disk, no server. */
+import assert from 'node:assert/strict';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { test } from 'node:test';
+import { JOB, useApp } from './support/app.ts';
+import { button, css, field, fill, Key, keys, press, sees } from './support/browser.ts';
+
+const app = useApp();
+
+test('a reload in the middle keeps what was done; undo and redo reach across it', async () => {
+  await app.freshDemo();
+  await keys(app.driver, 'p');
+  await sees(app.driver, /Placed 6/);
+  await press(app.driver, '2017');
+  await button(app.driver, 'Undo: Change edition');
+  await app.driver.navigate().refresh();
+  await sees(app.driver, /NEC 2017/);
+  await press(app.driver, 'Undo: Change edition');
+  await sees(app.driver, /NEC 2020/);
+  await press(app.driver, 'Undo: Place 6 missing outlets');
+  await sees(app.driver, /out of reach/, 'svg');
+  await app.driver.navigate().refresh();
+  await press(app.driver, 'Redo: Place 6 missing outlets');
+  await button(app.driver, 'Redo: Change edition');
+  assert.equal((await app.rows<{ table: string }>('entities')).filter((e) => e.table === 'boxes').length, 13);
+});
+
+test('text that was refused stays in its field with what is expected; nothing else is lost', async () => {
+  await app.freshDemo();
+  await app.go(`${JOB}/walk`);
+  const refusals: [string, string, RegExp][] = [
+    ['Wall 1', '-4', /“-4” is below zero/],
+    ['Wall 1', '900', /900' is too long; expected 200' or less/],
+    ['Wall 1', 'about twelve', /“about twelve” is not a length/],
+    ['Wall 1', '12-14', /inches below 12 after the feet/],
+    [
+      'Wall 1',
+      '5',
+      /the cabinet with counter, 10' wide, is wider than its wall; .*S2 at 18' 9 7\/8" is past the end/,
+    ],
+    ['Name', ' ', /expected at least 1 character/],
+  ];
+  for (const [label, text, message] of refusals) {
+    await fill(app.driver, label, text);
+    await sees(app.driver, message);
+    assert.equal(await (await field(app.driver, label)).getAttribute('value'), text);
+  }
+  await (await field(app.driver, 'From wall start, width')).sendKeys(`3', 400`, Key.ENTER);
+  await sees(app.driver, /the door, 33' 4" wide, is wider than its wall/);
+  await fill(app.driver, 'Wall 1', '24-6');
+  await fill(app.driver, 'Wall 2', '18-4');
+  await sees(app.driver, /Not closed: 4" to go/);
+  await app.driver.navigate().refresh();
+  await sees(app.driver, /Not closed: 4" to go/);
+  await app.go(`${JOB}/layout`);
+  await sees(app.driver, /Not judged[\s\S]*Studio does not close/);
+});
+
+test('a second tab follows live, and both undo one history', async () => {
+  await app.freshDemo();
+  const first = await app.driver.getWindowHandle();
+  await app.driver.switchTo().newWindow('tab');
+  const second = await app.driver.getWindowHandle();
+  try {
+    await app.go(`${JOB}/layout`);
+    await sees(app.driver, /out of reach/);
+    await app.driver.switchTo().window(first);
+    await keys(app.driver, 'p');
+    await sees(app.driver, /Placed 6/);
+    await app.driver.switchTo().window(second);
+    await css(app.driver, '[data-box=S10]');
+    await press(app.driver, 'Undo: Place 6 missing outlets');
+    await app.driver.switchTo().window(first);
+    await app.driver.wait(
+      async () => (await app.driver.findElements({ css: '[data-box=S10]' })).length === 0,
+      8000,
+      'the first tab did not follow',
+    );
+  } finally {
+    await app.driver.switchTo().window(second);
+    await app.driver.close();
+    await app.driver.switchTo().window(first);
+  }
+});
+
+test('a job deleted in another tab is said so, and can be put back from memory', async () => {
+  await app.freshDemo();
+  const first = await app.driver.getWindowHandle();
+  await app.driver.switchTo().newWindow('tab');
+  try {
+    await app.go('/');
+    await press(app.driver, 'Delete 14 Tamarack Court');
+    await sees(app.driver, /No jobs yet/);
+    const second = await app.driver.getWindowHandle();
+    await app.driver.switchTo().window(first);
+    await sees(app.driver, /This job was deleted in another tab/);
+    await press(app.driver, 'Put it back');
+    await sees(app.driver, /out of reach/);
+    await app.driver.switchTo().window(second);
+    await sees(app.driver, /14 Tamarack Court/, '.list');
+  } finally {
+    await app.driver.close();
+    await app.driver.switchTo().window(first);
+  }
+});
+
+test('delete can be undone; an unknown address says what it is', async () => {
+  await app.freshDemo();
+  await app.go('/');
+  await press(app.driver, 'Delete 14 Tamarack Court');
+  await sees(app.driver, /No jobs yet/);
+  await press(app.driver, 'Undo');
+  await sees(app.driver, /14 Tamarack Court, Larkmoor/, '.list');
+  await app.go('/job/job-nowhere/layout');
+  await sees(app.driver, /This job is not on this device/);
+});
+
+test('a full disk is said at once, the change stays on screen, and the export carries it', async () => {
+  await app.freshDemo();
+  await app.script(`
+    window.__put = IDBObjectStore.prototype.put;
+    window.__add = IDBObjectStore.prototype.add;
+    const full = () => { throw new DOMException('full', 'QuotaExceededError'); };
+    IDBObjectStore.prototype.put = full; IDBObjectStore.prototype.add = full;`);
+  await press(app.driver, '2017');
+  await sees(app.driver, /This device’s storage is full/);
+  await sees(app.driver, /NEC 2017/);
+  await press(app.driver, 'Export the job');
+  await app.driver.wait(
+    () => readdirSync(app.downloads).some((f) => f.endsWith('.json')),
+    10000,
+    'no export',
+  );
+  const [file] = readdirSync(app.downloads).filter((f) => f.endsWith('.json'));
+  assert.equal(JSON.parse(readFileSync(join(app.downloads, file!), 'utf8')).job.edition, '2017');
+  await app.script(
+    'IDBObjectStore.prototype.put = window.__put; IDBObjectStore.prototype.add = window.__add;',
+  );
+  await app.script('arguments[0].focus()', await css(app.driver, '[data-box=S4]'));
+  await keys(app.driver, Key.ARROW_RIGHT);
+  await app.driver.wait(
+    async () => !/storage is full/.test(await app.script<string>('return document.body.innerText')),
+    8000,
+    'still full',
+  );
+  await app.driver.navigate().refresh();
+  await sees(app.driver, /NEC 2017/);
+});
+
+test('user text never becomes markup', async () => {
+  await app.freshDemo();
+  await app.go(`${JOB}/walk`);
+  const nasty = '<img src=x onerror="window.__hit=1">';
+  await fill(app.driver, 'Name', nasty);
+  await sees(app.driver, /<img src=x/);
+  for (const phase of ['layout', 'runs', 'prove', 'hand-over']) {
+    await app.go(`${JOB}/${phase}`);
+    await sees(app.driver, /<img src=x/);
+  }
+  assert.equal(await app.script('return window.__hit ?? null'), null);
+});
+
+test('after the first load the server may be gone: reload works and an edit is kept', async () => {
+  await app.freshDemo();
+  await app.driver.executeAsyncScript(`
+    const done = arguments[0];
+    navigator.serviceWorker.ready.then(async () => { while (!navigator.serviceWorker.controller) await new Promise((r) => setTimeout(r, 50)); done(); });`);
+  await app.server.stop();
+  await app.driver.navigate().refresh();
+  await sees(app.driver, /out of reach/);
+  await keys(app.driver, 'p');
+  await sees(app.driver, /Placed 6/);
+  await app.driver.navigate().refresh();
+  await css(app.driver, '[data-box=S10]');
+  for (const phase of ['walk', 'runs', 'prove', 'hand-over']) {
+    await app.go(`${JOB}/${phase}`);
+    await sees(app.driver, /Studio/);
+  }
+});
