@@ -123,7 +123,7 @@ const openings: Opening[] = [
 ];
 
 const panels: Panel[] = [
-  { id: 'panel-a', levelId: 'level-lower', name: 'Panel A', x: 288, y: 204, mainRating: 100, spaces: 20 },
+  { id: 'panel-a', levelId: 'level-lower', name: 'Panel A', x: 312, y: 196, mainRating: 100, spaces: 20 },
 ];
 
 const duplex = { kind: 'duplex', rating: 20, tamperResistant: true, weatherResistant: false } as const;

@@ -38,9 +38,9 @@ export const DEVICE_OPTIONS: Options<Box['device']['kind']> = options({
 export const RATING_OPTIONS = ([15, 20, 30, 50] as const).map((value) => ({ value, name: `${value} A` }));
 
 export const GROUNDING_OPTIONS: Options<Box['grounding']> = options({
-  grounded: 'Ground in the box',
-  none: 'No ground in the box',
-  unknown: 'Not looked at yet',
+  grounded: 'Grounded',
+  none: 'No ground',
+  unknown: 'Not looked at',
 });
 
 export const LOCATION_OPTIONS = options({ dry: 'Dry', damp: 'Damp', wet: 'Wet' });

@@ -40,6 +40,7 @@ export function judgeIn(view: View, reading: Reading): Verdict {
   return judge(reading, {
     sourceVolts: view.document.job.settings.voltage,
     pathOhms: on?.stop.pathOhms ?? 0,
+    grounding: box?.grounding,
   });
 }
 

@@ -39,7 +39,7 @@ const READ: [string, Partial<Parameters<typeof judge>[0]>, Verdict['grade'], Reg
     'zero under load far from the panel',
     { hotNeutral: 117, hotGround: 117, neutralGround: 0, loadAmps: 10 },
     'worry',
-    /with a worry/,
+    /Reads correct, but: /,
   ],
   ['zero without load', { hotNeutral: 120, hotGround: 120, neutralGround: 0 }, 'good', /^Correct$/],
   ['an open ground by meter', { hotNeutral: 119, hotGround: 58, neutralGround: 60 }, 'bad', /^Open ground$/],
@@ -65,7 +65,7 @@ const READ: [string, Partial<Parameters<typeof judge>[0]>, Verdict['grade'], Reg
     'a loose neutral under load',
     { hotNeutral: 105, hotGround: 115.6, neutralGround: 10.6, loadAmps: 10 },
     'worry',
-    /with a worry/,
+    /Reads correct, but: /,
   ],
   [
     'everything off',
@@ -90,6 +90,17 @@ for (const [what, values, grade, headline] of READ) {
     assert.match(verdict.headline, headline);
   });
 }
+
+test('a box on record without a ground: open ground is expected, a grounded reading is not', () => {
+  const bare = { ...PLAN, grounding: 'none' as const };
+  const open = judge({ ...NOTHING, lamps: lamps('100') }, bare);
+  assert.equal(open.headline, 'Open ground');
+  assert.match(open.remarks[0]!.text, /As expected.*406\.4\(D\)\(2\)/);
+  const grounded = judge({ ...NOTHING, lamps: lamps('110') }, bare);
+  assert.equal(grounded.grade, 'worry');
+  assert.match(grounded.headline, /a ground where there should be none/);
+  assert.equal(judge({ ...NOTHING, lamps: lamps('110') }, { ...PLAN, grounding: 'grounded' }).grade, 'good');
+});
 
 test('the suspicious zero and the loose neutral say what was expected', () => {
   const zero = judge({ ...NOTHING, hotNeutral: 117, hotGround: 117, neutralGround: 0, loadAmps: 10 }, PLAN);

@@ -35,6 +35,8 @@ export interface Expectation {
   sourceVolts: number;
   /** One conductor from the panel to the box, ohms. */
   pathOhms: number;
+  /** What is on record of an equipment ground in the box. */
+  grounding?: 'grounded' | 'none' | 'unknown';
 }
 
 export const LIMITS = {
@@ -136,6 +138,8 @@ function meterRanges(condition: Condition, expectation: Expectation, amps: numbe
 
 export interface Remark {
   level: 'danger' | 'worry' | 'note';
+  /** A worry in a few words, for the headline. */
+  title?: string;
   text: string;
 }
 
@@ -209,32 +213,54 @@ export function judge(readings: Readings, expectation: Expectation): Verdict {
     };
   }
   if (!fits.includes('correct')) return { fits, grade: 'bad', headline: labels.join(' or '), remarks };
-  const worried = remarks.some((r) => r.level !== 'note');
+  const worries = remarks.flatMap((r) => r.title ?? []);
   const others = labels.filter((l) => l !== 'Correct');
   const alsoFits =
     others.length > 0 ? `Correct, but ${others.join(' or ').toLowerCase()} would read the same` : 'Correct';
   return {
     fits,
-    grade: worried || others.length > 0 ? 'worry' : 'good',
-    headline: worried ? `${alsoFits}, with a worry` : alsoFits,
+    grade: worries.length > 0 || others.length > 0 ? 'worry' : 'good',
+    headline: worries.length > 0 ? `Reads correct, but: ${worries.join(', ')}` : alsoFits,
     remarks,
   };
 }
 
-function remarksOn(readings: Readings, { pathOhms }: Expectation, fits: readonly Condition[]): Remark[] {
+function remarksOn(
+  readings: Readings,
+  { pathOhms, grounding }: Expectation,
+  fits: readonly Condition[],
+): Remark[] {
   const { hotNeutral, hotGround, neutralGround, loadAmps } = readings;
   const remarks: Remark[] = [];
-  const worry = (text: string) => remarks.push({ level: 'worry', text });
+  const worry = (title: string, text: string) => remarks.push({ level: 'worry', title, text });
   if (hotNeutral !== null && hotNeutral >= 5) {
     if (hotNeutral < LIMITS.lowVolts)
-      worry(`Hot–neutral ${hotNeutral} V is under ${LIMITS.lowVolts} V: measure at the panel next.`);
+      worry(
+        'low voltage',
+        `Hot–neutral ${hotNeutral} V is under ${LIMITS.lowVolts} V: measure at the panel next.`,
+      );
     if (hotNeutral > LIMITS.highVolts) {
       worry(
+        'high voltage',
         `Hot–neutral ${hotNeutral} V is over ${LIMITS.highVolts} V: an open service neutral does this. Compare both legs at once.`,
       );
     }
   }
+  const grounded =
+    fits.length > 0 && !fits.includes('open-ground') && (hotGround !== null || readings.lamps !== null);
+  if (grounding === 'none' && grounded && fits.includes('correct')) {
+    worry(
+      'a ground where there should be none',
+      'The box is on record without an equipment ground, yet it reads grounded: look for a neutral jumpered to the ground screw (false ground). Power off, prove it dead, open the box.',
+    );
+  }
   if (!fits.includes('correct')) {
+    if (grounding === 'none' && fits.length === 1 && fits[0] === 'open-ground') {
+      remarks.push({
+        level: 'note',
+        text: 'As expected of a box on record without an equipment ground; 406.4(D)(2) says what may be fitted there.',
+      });
+    }
     if (fits.includes('hot-ground-reversed')) {
       remarks.push({
         level: 'danger',
@@ -244,22 +270,28 @@ function remarksOn(readings: Readings, { pathOhms }: Expectation, fits: readonly
     return remarks;
   }
   if (hotNeutral !== null && hotGround !== null && hotNeutral - hotGround > LIMITS.groundShortfall) {
-    worry(`Hot–ground is ${round(hotNeutral - hotGround, 1)} V below hot–neutral: a poor ground path.`);
+    worry(
+      'poor ground path',
+      `Hot–ground is ${round(hotNeutral - hotGround, 1)} V below hot–neutral: a poor ground path.`,
+    );
   }
   if (neutralGround === null) return remarks;
   const expected = pathOhms * loadAmps;
   const numbers = `${loadAmps} A × ${round(pathOhms, 3)} Ω = ${round(expected, 2)} V`;
   if (neutralGround <= LIMITS.zero && expected >= LIMITS.expectedNeutral) {
     worry(
+      'suspicious zero',
       `Suspicious zero: neutral–ground should read about ${numbers} here. A jumper from neutral to ground close by (false ground) gives 0.0 V. Open the box, dead, and look.`,
     );
   } else if (neutralGround > LIMITS.neutralGround) {
     const extra = loadAmps > 0 ? ` of about ${round(neutralGround / loadAmps - pathOhms, 2)} Ω` : '';
     worry(
+      'resistance in the neutral',
       `Neutral–ground ${neutralGround} V; the plan gives about ${numbers}. A joint in the neutral has resistance${extra}: loose neutral here or upstream.`,
     );
   } else if (loadAmps > 0 && neutralGround > 2 * expected + 1.5) {
     worry(
+      'loose neutral likely',
       `Neutral–ground ${neutralGround} V is well above the ${numbers} the plan gives: look for a loose neutral upstream.`,
     );
   }

@@ -16,7 +16,7 @@
   import type { View } from '../../core/code/view.ts';
   import { onWalls } from '../../core/plan/wallSpaces.ts';
   import { AREA_FACTS } from '../../core/code/tables/areas.ts';
-  import { formatInches, formatLength } from '../../core/units/length.ts';
+  import { formatLength } from '../../core/units/length.ts';
 
   interface Props {
     view: View;
@@ -227,12 +227,15 @@
             stroke-width={7 * px}
             stroke-dasharray="{9 * px} {4 * px}"
           />
-          {#if span.to - span.from > 40 * px}
+          {#if span.to - span.from > 44 * px}
             <text
               class="open-label"
               font-size={13 * px}
               transform="translate({label.x} {label.y}) rotate({label.angle})"
-              dy={4 * px}>{formatLength(span.to - span.from)} out of reach</text
+              dy={4 * px}
+              >{formatLength(span.to - span.from)}{span.to - span.from > 130 * px
+                ? ' out of reach'
+                : ''}</text
             >
           {/if}
         {/each}
@@ -325,9 +328,9 @@
             <text class="box-name" x={name.x} y={name.y} dy={4 * px} font-size={14 * px}>{box.name}</text>
           </g>
           {#if chosen}
-            {@const label = labelAt(outline, wall.id, box.offset, 44 * px)}
+            {@const label = labelAt(outline, wall.id, box.offset, 58 * px)}
             <text class="place" x={label.x} y={label.y} dy={10 * px} font-size={13 * px}
-              >{formatLength(box.offset)} · {formatInches(wall.length - box.offset)} to corner</text
+              >{formatLength(box.offset)} · {formatLength(wall.length - box.offset)} to corner</text
             >
           {/if}
         {/if}

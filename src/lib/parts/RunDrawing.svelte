@@ -202,15 +202,22 @@
         {:else}
           <path class="mark" d="M-5 -8v16M5 -8v16" />
         {/if}
-        <text class="name" y="58">{s.box.name}</text>
-        <text class="far" y="75" aria-hidden="true">{formatFeet(s.distance)}</text>
-        {#if result && result.grade !== 'none'}
-          <g class="result {result.grade}" transform="translate(24 -24)" aria-hidden="true">
-            <circle r="11" />
-            <text y="5">{SIGN[result.grade]}</text>
-          </g>
-        {/if}
+        <text class="name" y="58"
+          >{s.box.name}<tspan font-size="0">&#32;</tspan><tspan class="far" x="0" dy="17"
+            >{formatFeet(s.distance)}</tspan
+          ></text
+        >
       </g>
+      {#if result && result.grade !== 'none'}
+        <g
+          class="result {result.grade}"
+          transform="translate({p.x + (moved?.dx ?? 0) + 24} {p.y + (moved?.dy ?? 0) - 24})"
+          aria-hidden="true"
+        >
+          <circle r="11" />
+          <text y="5">{SIGN[result.grade]}</text>
+        </g>
+      {/if}
     {/each}
 
     {#if run.stops.length > 0 && chart}
@@ -357,6 +364,8 @@
   }
   .far {
     fill: var(--quiet);
+    font-size: 14px;
+    font-weight: 400;
   }
   .result circle {
     fill: var(--quiet);

@@ -166,9 +166,7 @@
       </div>
       <span class="grow"></span>
       <Act onclick={addOutlet} disabled={!hasRooms}>Add outlet <kbd>A</kbd></Act>
-      <Act kind="main" onclick={placeAll} disabled={!hasRooms}
-        >Place what is missing{area ? ` in ${area.name}` : ''} <kbd>P</kbd></Act
-      >
+      <Act kind="main" onclick={placeAll} disabled={!hasRooms}>Place missing <kbd>P</kbd></Act>
     </div>
     <div class="plan sheet">
       {#if hasRooms}

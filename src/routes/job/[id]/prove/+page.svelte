@@ -85,7 +85,11 @@
   let draft = $state.raw<Draft>(blank());
   let said = $state('');
 
-  const expectation = $derived({ sourceVolts: document.job.settings.voltage, pathOhms: stop?.pathOhms ?? 0 });
+  const expectation = $derived({
+    sourceVolts: document.job.settings.voltage,
+    pathOhms: stop?.pathOhms ?? 0,
+    grounding: box?.grounding,
+  });
   const verdict = $derived(judge(draft, expectation));
   const expected = $derived(stop ? expectedAt(stop, document.job.settings.voltage, draft.loadAmps) : null);
 
@@ -231,6 +235,14 @@
     ['hotGround', 'Hot–ground'],
     ['neutralGround', 'Neutral–ground'],
   ] as const;
+  function describeReading(reading: Reading): string {
+    const parts = [
+      reading.lamps && `lamps ${reading.lamps.map((lit) => (lit ? '●' : '○')).join(' ')}`,
+      ...PAIRS.map(([pair, label]) => reading[pair] !== null && `${label.toLowerCase()} ${reading[pair]} V`),
+      reading.loadAmps > 0 && `with ${reading.loadAmps} A on`,
+    ];
+    return `${reading.stage === 'as-found' ? 'As found' : 'As left'}: ${parts.filter(Boolean).join('; ')}`;
+  }
   const time = (iso: string) =>
     new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
   const STATES = {
@@ -429,13 +441,7 @@
                 {#each history as { reading, struck } (reading.id)}
                   <li class:struck>
                     <p>
-                      <svelte:element this={struck ? 's' : 'span'}>
-                        {reading.stage === 'as-found' ? 'As found' : 'As left'}:
-                        {#if reading.lamps}lamps {reading.lamps.map((l) => (l ? '●' : '○')).join(' ')};{/if}
-                        {#each PAIRS as [pair, label] (pair)}{#if reading[pair] !== null}{label}
-                            {reading[pair]} V;&#32;{/if}{/each}
-                        {#if reading.loadAmps > 0}with {reading.loadAmps} A{/if}
-                      </svelte:element>
+                      <svelte:element this={struck ? 's' : 'span'}>{describeReading(reading)}</svelte:element>
                     </p>
                     <p class="quiet">
                       {struck ? 'corrected below · ' : `${judgeIn(session.view, reading).headline} · `}{time(
@@ -816,7 +822,7 @@
       min-height: 48px;
       font-size: 1.25rem;
     }
-    .volts :global(input) {
+    .work .volts :global(input:not([type='checkbox'])) {
       font-size: 1.75rem;
     }
   }
