@@ -25,7 +25,9 @@ const read = (file: string): string => {
     return readFileSync(file === '-' ? 0 : file, 'utf8');
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
-    throw new InvalidError([{ path: file, message: code === 'ENOENT' ? 'no such file' : `cannot be read (${code})` }]);
+    throw new InvalidError([
+      { path: file, message: code === 'ENOENT' ? 'no such file' : `cannot be read (${code})` },
+    ]);
   }
 };
 
@@ -97,7 +99,8 @@ function runCheck(args: string[]): number {
 
 function runSize(args: string[]): number {
   const [file = '-', ...rest] = args.filter((a) => a !== '--json');
-  if (rest.length > 0) throw new InvalidError([{ path: 'arguments', message: 'expected one JSON file, or none' }]);
+  if (rest.length > 0)
+    throw new InvalidError([{ path: 'arguments', message: 'expected one JSON file, or none' }]);
   let input: unknown;
   try {
     input = JSON.parse(read(file));
@@ -109,7 +112,9 @@ function runSize(args: string[]): number {
   if (problems.length > 0) throw new InvalidError(problems);
   const sizing = { ...SIZE_DEFAULTS, ...(input as Partial<SizingInput>) };
   if (sizing.continuousAmps + sizing.noncontinuousAmps <= 0) {
-    throw new InvalidError([{ path: 'input', message: 'expected a load: continuousAmps, noncontinuousAmps or both' }]);
+    throw new InvalidError([
+      { path: 'input', message: 'expected a load: continuousAmps, noncontinuousAmps or both' },
+    ]);
   }
   const result = sizeCircuit(sizing);
   print(JSON.stringify(result.ok ? result.value : { problem: result.message }, null, 2));
