@@ -359,8 +359,14 @@
     .paper {
       padding: 0;
     }
+    h2 {
+      break-after: avoid;
+    }
+    tr,
+    li {
+      break-inside: avoid;
+    }
     section {
-      break-inside: avoid-page;
       overflow: visible;
       margin-bottom: 1rem;
     }
