@@ -203,9 +203,7 @@
           <path class="mark" d="M-5 -8v16M5 -8v16" />
         {/if}
         <text class="name" y="58"
-          >{s.box.name}<tspan font-size="0">&#32;</tspan><tspan class="far" x="0" dy="17"
-            >{formatFeet(s.distance)}</tspan
-          ></text
+          >{s.box.name}<tspan class="far" x="-2" dy="17">&#32;{formatFeet(s.distance)}</tspan></text
         >
       </g>
       {#if result && result.grade !== 'none'}
