@@ -129,6 +129,7 @@
     border-left-color: var(--good);
   }
   summary {
+    font-weight: 400;
     display: grid;
     grid-template-columns: 1.4rem 1fr auto;
     gap: 0.4rem;

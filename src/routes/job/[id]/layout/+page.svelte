@@ -208,7 +208,7 @@
     {#if box && area}
       <div class="sheet block stack">
         <h2>{box.name}, {area.name}</h2>
-        <div class="grid">
+        <div class="grid-form" style:--field="7.5rem">
           <Field label="Name" value={box.name} commit={(name) => putBox({ ...box, name: name.trim() })} />
           <LengthField
             label="From wall start"
@@ -347,15 +347,6 @@
   }
   .legend i.open {
     border-top: 7px dashed var(--uncovered);
-  }
-  .block {
-    padding: 0.75rem 1rem 1rem;
-  }
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(7.5rem, 1fr));
-    gap: 0.5rem;
-    align-items: start;
   }
   .placed li {
     padding: 0.15rem 0;

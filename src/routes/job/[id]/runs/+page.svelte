@@ -1,29 +1,16 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { newId, rows } from '../../../../core/job/document.ts';
-  import type { Circuit, Stop } from '../../../../core/job/schema.ts';
-  import { decisionsFor } from '../../../../core/code/decisions.ts';
-  import { describePlanned, dropAt } from '../../../../core/circuits/run.ts';
-  import { equipmentGround, sizeCircuit, type SizingInput } from '../../../../core/circuits/sizing.ts';
-  import { formatFeet, formatLength } from '../../../../core/units/length.ts';
+  import type { Circuit } from '../../../../core/job/schema.ts';
+  import { formatFeet } from '../../../../core/units/length.ts';
   import { round } from '../../../../core/units/quantity.ts';
   import { applyFix } from '$lib/fixes.ts';
   import Act from '$lib/parts/Act.svelte';
-  import Choice from '$lib/parts/Choice.svelte';
-  import Decisions from '$lib/parts/Decisions.svelte';
-  import Field from '$lib/parts/Field.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
-  import LengthField from '$lib/parts/LengthField.svelte';
-  import NumberField from '$lib/parts/NumberField.svelte';
   import RunDrawing from '$lib/parts/RunDrawing.svelte';
-  import {
-    BREAKER_OPTIONS,
-    CABLE_OPTIONS,
-    GAUGE_OPTIONS,
-    MATERIAL_OPTIONS,
-    PROTECTION_OPTIONS,
-    STATUS_OPTIONS,
-  } from '$lib/names.ts';
+  import CircuitForm from '$lib/parts/runs/CircuitForm.svelte';
+  import ShopSettings from '$lib/parts/runs/ShopSettings.svelte';
+  import StopForm from '$lib/parts/runs/StopForm.svelte';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
@@ -46,38 +33,6 @@
       (f) => f.about.id === circuit?.id || run?.stops.some((s) => s.box.id === f.about.id),
     ) ?? null,
   );
-
-  /** The sizing that the circuit's own numbers lead to, with its working. */
-  const sizing = $derived.by(() => {
-    if (!circuit || !run) return null;
-    const input: SizingInput = {
-      edition: document.job.edition,
-      continuousAmps: 0,
-      noncontinuousAmps: circuit.breaker.rating * 0.8,
-      volts: settings.voltage,
-      material: circuit.material,
-      method: circuit.cable === 'UF-B' ? 'UF-B' : 'NM-B',
-      insulation: 90,
-      terminalRating: settings.terminalRating === 75 ? 75 : 60,
-      ambientCelsius: 30,
-      currentCarrying: 2,
-      severalReceptacles: run.stops.length > 1,
-      feet: (run.end?.distance ?? 0) / 12,
-      conductorCelsius: settings.conductorTemperature,
-      breaker: circuit.breaker.rating === 10 ? null : circuit.breaker.rating,
-      gauge: circuit.gauge,
-    };
-    return { result: sizeCircuit(input), free: sizeCircuit({ ...input, gauge: null }) };
-  });
-  const ground = $derived.by(() => {
-    if (!circuit || circuit.cable === 'old two-wire') return 'none in the cable';
-    const needed = sizing?.free.ok ? sizing.free.value.gauge : circuit.gauge;
-    return `${equipmentGround(circuit.breaker.rating, circuit.material, circuit.gauge, needed)} AWG`;
-  });
-
-  const put = (next: Circuit) => session.attempt({ type: 'put', table: 'circuits', rows: [next] });
-  const putStop = (c: Circuit, of: Stop, values: Partial<Stop>) =>
-    put({ ...c, stops: c.stops.map((s) => (s.boxId === of.boxId ? { ...s, ...values } : s)) });
 
   async function addCircuit() {
     const panel = rows(document.panels)[0];
@@ -235,151 +190,14 @@
 
   {#if circuit && run}
     <section class="side">
-      <div class="sheet block stack">
-        <h2>{circuit.name}</h2>
-        <div class="grid">
-          <Field
-            label="Name"
-            value={circuit.name}
-            commit={(name) => put({ ...circuit, name: name.trim() })}
-          />
-          <NumberField
-            label="Panel space"
-            value={circuit.space}
-            min={1}
-            max={84}
-            set={(space) => put({ ...circuit, space: space! })}
-          />
-          <Choice
-            label="Breaker"
-            value={circuit.breaker.rating}
-            options={BREAKER_OPTIONS}
-            set={(rating) => put({ ...circuit, breaker: { ...circuit.breaker, rating } })}
-          />
-          <Choice
-            label="Breaker kind"
-            value={circuit.breaker.protection}
-            options={PROTECTION_OPTIONS}
-            set={(protection) => put({ ...circuit, breaker: { ...circuit.breaker, protection } })}
-          />
-          <Choice
-            label="Conductor"
-            value={circuit.gauge}
-            options={GAUGE_OPTIONS}
-            set={(gauge) => put({ ...circuit, gauge })}
-          />
-          <Choice
-            label="Metal"
-            value={circuit.material}
-            options={MATERIAL_OPTIONS}
-            set={(material) => put({ ...circuit, material })}
-          />
-          <Choice
-            label="Cable"
-            value={circuit.cable}
-            options={CABLE_OPTIONS}
-            set={(cable) => put({ ...circuit, cable })}
-          />
-          <Choice
-            label="Work"
-            value={circuit.status}
-            options={STATUS_OPTIONS}
-            set={(status) => put({ ...circuit, status })}
-          />
-        </div>
-        <dl class="facts">
-          <div>
-            <dt>Equipment ground</dt>
-            <dd>{ground} <span class="section">250.122</span></dd>
-          </div>
-          {#if run.end}
-            {#each [12, 16] as amps (amps)}
-              <div>
-                <dt>Drop at {run.end.box.name}, {amps} A there</dt>
-                <dd>
-                  {dropAt(run.end, amps).toFixed(1)} V · {(
-                    (dropAt(run.end, amps) / settings.voltage) *
-                    100
-                  ).toFixed(1)} %
-                  <span class="quiet"
-                    >2 × {run.end.pathOhms.toFixed(3)} Ω × {amps} A ÷ {settings.voltage} V</span
-                  >
-                </dd>
-              </div>
-            {/each}
-            <div>
-              <dt>Drop, planning load</dt>
-              <dd>
-                {round((run.end.plannedDrop / settings.voltage) * 100, 1)} %
-                <span class="quiet">{settings.vaPerReceptacle} VA at each outlet</span>
-              </dd>
-            </div>
-          {/if}
-        </dl>
-        {#if sizing}
-          <details>
-            <summary>Show the working: conductor and breaker</summary>
-            {#if sizing.result.ok}
-              <ol class="working">
-                {#each sizing.result.value.steps as step (step.what)}
-                  <li>
-                    <strong>{step.what}</strong>
-                    {step.working} <span class="section">{step.section}</span>
-                  </li>
-                {/each}
-              </ol>
-              <p class="quiet small">
-                For {round(circuit.breaker.rating * 0.8, 1)} A at 30 °C, two current-carrying conductors. At {settings.terminalRating}
-                °C terminals.
-              </p>
-            {:else}
-              <p class="bad">{sizing.result.message}</p>
-            {/if}
-          </details>
-        {/if}
-        <Act
-          kind="danger"
-          onclick={() => session.execute({ type: 'remove', table: 'circuits', ids: [circuit.id] })}
-          >Remove {circuit.name}</Act
-        >
-      </div>
-
+      <CircuitForm {run} />
       {#if stop}
-        <div class="sheet block stack">
-          <h2>{stop.box.name}, {stop.area.name}</h2>
-          <LengthField
-            label="Cable from {run.stops[stop.feeder]?.box.name ?? 'the panel'}, measured"
-            optional
-            inches={stop.stop.measured}
-            options={{ min: 1, max: 24000 }}
-            hint={stop.segment.source === 'plan'
-              ? `by plan ${formatLength(stop.segment.length)}: ${describePlanned(stop.segment.planned)}`
-              : `plan said: ${describePlanned(stop.segment.planned)}`}
-            set={(measured) => putStop(circuit, stop.stop, { measured })}
-          />
-          <div class="grid">
-            <Choice
-              label="Segment gauge"
-              value={stop.stop.gauge ?? 'same'}
-              options={[{ value: 'same', name: `As the circuit (${circuit.gauge})` }, ...GAUGE_OPTIONS]}
-              set={(g) => putStop(circuit, stop.stop, { gauge: g === 'same' ? null : g })}
-            />
-            <Choice
-              label="Move to"
-              value={circuit.id}
-              options={[
-                ...circuits.map((c) => ({ value: c.id, name: c.name })),
-                { value: 'none', name: 'No circuit' },
-              ]}
-              set={(id) => {
-                const to = document.circuits[id];
-                if (to) void append(stop.box.id, to);
-                else void moveTo(stop.box.id, null, null);
-              }}
-            />
-          </div>
-          <Decisions decisions={decisionsFor(session.view, stop.box)} />
-        </div>
+        <StopForm
+          {run}
+          {stop}
+          {circuits}
+          onmove={(id, to) => (to ? append(id, to) : moveTo(id, null, null))}
+        />
       {/if}
       <div class="sheet">
         <FindingsList
@@ -389,100 +207,7 @@
         />
       </div>
 
-      <details class="sheet block">
-        <summary>Shop settings</summary>
-        <p class="quiet small">
-          Habits, not code. They shape lengths, planned load and advice on every circuit.
-        </p>
-        <div class="grid">
-          <LengthField
-            label="Rise and free end, each box"
-            inches={settings.boxRise}
-            options={{ bare: 'inches', max: 240 }}
-            set={(boxRise) =>
-              session.attempt({ type: 'edit-job', values: { settings: { ...settings, boxRise: boxRise! } } })}
-          />
-          <LengthField
-            label="At the panel"
-            inches={settings.panelRise}
-            options={{ bare: 'inches', max: 400 }}
-            set={(panelRise) =>
-              session.attempt({
-                type: 'edit-job',
-                values: { settings: { ...settings, panelRise: panelRise! } },
-              })}
-          />
-          <NumberField
-            label="Waste"
-            unit="%"
-            value={settings.wastePercent}
-            min={0}
-            max={100}
-            set={(wastePercent) =>
-              session.attempt({
-                type: 'edit-job',
-                values: { settings: { ...settings, wastePercent: wastePercent! } },
-              })}
-          />
-          <NumberField
-            label="Load per outlet"
-            unit="VA"
-            value={settings.vaPerReceptacle}
-            min={0}
-            max={1800}
-            set={(vaPerReceptacle) =>
-              session.attempt({
-                type: 'edit-job',
-                values: { settings: { ...settings, vaPerReceptacle: vaPerReceptacle! } },
-              })}
-          />
-          <NumberField
-            label="Outlets per circuit"
-            value={settings.maxReceptacles}
-            min={1}
-            max={40}
-            set={(maxReceptacles) =>
-              session.attempt({
-                type: 'edit-job',
-                values: { settings: { ...settings, maxReceptacles: maxReceptacles! } },
-              })}
-          />
-          <NumberField
-            label="Drop advised"
-            unit="%"
-            value={settings.dropLimitPercent}
-            min={1}
-            max={10}
-            set={(dropLimitPercent) =>
-              session.attempt({
-                type: 'edit-job',
-                values: { settings: { ...settings, dropLimitPercent: dropLimitPercent! } },
-              })}
-          />
-          <NumberField
-            label="Studs at"
-            unit="in"
-            value={settings.studSpacing}
-            min={8}
-            max={48}
-            set={(studSpacing) =>
-              session.attempt({
-                type: 'edit-job',
-                values: { settings: { ...settings, studSpacing: studSpacing! } },
-              })}
-          />
-          <LengthField
-            label="Receptacle height"
-            inches={settings.receptacleHeight}
-            options={{ bare: 'inches', max: 66 }}
-            set={(receptacleHeight) =>
-              session.attempt({
-                type: 'edit-job',
-                values: { settings: { ...settings, receptacleHeight: receptacleHeight! } },
-              })}
-          />
-        </div>
-      </details>
+      <ShopSettings />
     </section>
   {/if}
 </main>
@@ -512,9 +237,6 @@
   .bar span {
     flex: 1;
   }
-  .block {
-    padding: 0.75rem 1rem 1rem;
-  }
   .empty {
     padding: 3rem 1rem;
     text-align: center;
@@ -541,47 +263,8 @@
     gap: 0.5rem;
     margin: 0.5rem 0;
   }
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(9rem, 1fr));
-    gap: 0.5rem;
-    align-items: start;
-  }
-  .facts > div {
-    display: grid;
-    grid-template-columns: 10rem 1fr;
-    gap: 0.5rem;
-    padding: 0.3rem 0;
-    border-top: 1px solid var(--rule);
-  }
-  .facts dt {
-    font-weight: 600;
-  }
-  .facts .quiet {
-    display: block;
-    font-size: 0.9rem;
-  }
-  .working li {
-    padding: 0.25rem 0;
-    border-top: 1px solid var(--rule);
-  }
-  .working strong {
-    display: block;
-  }
-  .working .section {
-    white-space: normal;
-  }
-  summary {
-    font-weight: 700;
-    min-height: 32px;
-    cursor: pointer;
-  }
   .small {
     font-size: 0.92rem;
-  }
-  .bad {
-    color: var(--bad);
-    font-weight: 600;
   }
   @media (max-width: 900px) {
     main {
