@@ -272,7 +272,7 @@ test('the sheet prints to PDF with job, circuits, findings, readings, labels and
   await app.freshDemo();
   await press(app.driver, 'Fit a GFCI receptacle at B1');
   await app.go(`${JOB}/hand-over`);
-  await sees(app.driver, /406\.4\(D\)\(2\)/, 'article');
+  await sees(app.driver, /210\.52\(A\)/, 'article');
   const { data } = (await app.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
     printBackground: true,
     preferCSSPageSize: true,

@@ -22,7 +22,7 @@
       {#each recorded as { name, reading, verdict } (reading.id)}
         <tr>
           <td><strong>{name}</strong></td>
-          <td>{describeStage(reading.stage)}</td>
+          <td class="stage">{describeStage(reading.stage)}</td>
           <td>{reading.hotNeutral ?? ''}</td>
           <td>{reading.hotGround ?? ''}</td>
           <td>{reading.neutralGround ?? ''}</td>
@@ -51,6 +51,9 @@
     vertical-align: top;
     padding: 0.3rem 0.75rem 0.3rem 0;
     border-bottom: 1px solid var(--rule);
+  }
+  .stage {
+    white-space: nowrap;
   }
   .good {
     color: var(--good);

@@ -53,7 +53,7 @@
   });
 </script>
 
-<div class="sheet block stack">
+<div class="sheet pad stack">
   <h2>{circuit.name}</h2>
   <div class="grid-form">
     <Field label="Name" value={circuit.name} commit={(name) => put({ ...circuit, name: name.trim() })} />

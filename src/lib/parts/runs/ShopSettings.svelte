@@ -10,7 +10,7 @@
     session.attempt({ type: 'edit-job', values: { settings: { ...settings, ...values } } });
 </script>
 
-<details class="sheet block">
+<details class="sheet pad">
   <summary>Shop settings</summary>
   <p class="quiet small">Habits, not code. They shape lengths, planned load and advice on every circuit.</p>
   <div class="grid-form">

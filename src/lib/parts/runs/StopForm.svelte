@@ -28,7 +28,7 @@
     });
 </script>
 
-<div class="sheet block stack">
+<div class="sheet pad stack">
   <h2>{stop.box.name}, {stop.area.name}</h2>
   <LengthField
     label="Cable from {run.stops[stop.feeder]?.box.name ?? 'the panel'}, measured"

@@ -17,7 +17,7 @@
   const putPanel = (next: Panel) => session.attempt({ type: 'put', table: 'panels', rows: [next] });
 </script>
 
-<details class="sheet block">
+<details class="sheet pad">
   <summary>House, level and panel</summary>
   <div class="grid-form" style:--field="11rem">
     <Field

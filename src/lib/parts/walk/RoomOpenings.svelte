@@ -45,7 +45,7 @@
   }
 </script>
 
-<div class="sheet block stack">
+<div class="sheet pad stack">
   <h2>Doors, glass, fireplaces, cabinets</h2>
   <ul class="things">
     {#each openings as o (o.id)}

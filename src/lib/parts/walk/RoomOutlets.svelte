@@ -46,7 +46,7 @@
   }
 </script>
 
-<div class="sheet block stack">
+<div class="sheet pad stack">
   <h2>Outlets found here</h2>
   <ul class="things">
     {#each boxes as b (b.id)}

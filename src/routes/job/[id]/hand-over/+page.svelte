@@ -56,7 +56,7 @@
   <div class="bar sheet no-print">
     <h1>Hand over</h1>
     <span class="grow"></span>
-    <Act kind="main" onclick={() => window.print()}>Print the sheet</Act>
+    <Act kind="main" disabled={session.findings === null} onclick={() => window.print()}>Print the sheet</Act>
     <Act onclick={() => downloadJob(document)}>Export job file</Act>
     <Act onclick={exportReadings}>Export readings CSV</Act>
     <Act onclick={() => csvInput?.click()}>Import readings CSV</Act>

@@ -197,7 +197,7 @@
 
   <section class="right">
     {#if placed.length > 0}
-      <div class="sheet block" role="status">
+      <div class="sheet pad" role="status">
         <h2>Placed {placed.length}</h2>
         <ul class="placed">
           {#each placed as p (p.name)}<li><strong>{p.name}</strong> {p.areaName}, {p.reason}</li>{/each}
@@ -206,7 +206,7 @@
       </div>
     {/if}
     {#if box && area}
-      <div class="sheet block stack">
+      <div class="sheet pad stack">
         <h2>{box.name}, {area.name}</h2>
         <div class="grid-form" style:--field="7.5rem">
           <Field label="Name" value={box.name} commit={(name) => putBox({ ...box, name: name.trim() })} />

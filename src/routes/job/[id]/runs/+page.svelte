@@ -163,7 +163,7 @@
       </article>
     {/each}
     {#if loose.length > 0}
-      <div class="sheet block">
+      <div class="sheet pad">
         <h2>On no circuit yet</h2>
         <div class="loose">
           {#each loose as b (b.id)}

@@ -68,7 +68,7 @@
 
 <main>
   <section class="entry">
-    <div class="sheet block">
+    <div class="sheet pad">
       <div class="head">
         <h1>Rooms</h1>
         <LevelTabs
@@ -90,7 +90,7 @@
     </div>
 
     {#if area && area.levelId === levelId}
-      <div class="sheet block stack">
+      <div class="sheet pad stack">
         <h2>{area.name}</h2>
         <div class="grid-form" style:--field="11rem">
           <Field label="Name" value={area.name} commit={(name) => change({ name: name.trim() })} />
@@ -110,7 +110,7 @@
         <RoomOutlets {area} />
       {/if}
 
-      <details class="sheet block">
+      <details class="sheet pad">
         <summary>Where {area.name} stands in the house</summary>
         <div class="grid-form" style:--field="11rem">
           <LengthField
