@@ -1,17 +1,43 @@
-/** Generated houses for scale: rectangular rooms on a grid, outlets along their walls, circuits of ten. */
-import { DEFAULT_SETTINGS, emptyDocument } from '../src/core/job/document.ts';
-import type { Area, Box, Circuit, JobDocument, Opening } from '../src/core/job/schema.ts';
+/**
+ * Generated houses for scale: rectangular rooms on a grid, outlets along their walls, circuits of ten. Large ones
+ * have storeys of ten units of eight rooms, kitchens with counters and sinks, bathrooms with basins and tubs.
+ */
+import {
+  CEILING_HEIGHT,
+  DEFAULT_SETTINGS,
+  edgesOf,
+  emptyDocument,
+  PLAIN_BOX,
+  PLAIN_CONDITIONS,
+  PLAIN_DEVICE,
+  PLAIN_FIXTURE,
+} from '../src/core/job/document.ts';
+import type {
+  Area,
+  Box,
+  Circuit,
+  Fixture,
+  FixtureKind,
+  JobDocument,
+  Opening,
+} from '../src/core/job/schema.ts';
 
 /** A house with about the given number of outlets, the same for the same number. */
+/** Ten units of eight rooms. */
+const ROOMS_ON_LEVEL = 84;
+const levelOf = (room: number) => `level-${Math.floor(room / ROOMS_ON_LEVEL) + 1}`;
+
 export function generatedHouse(outlets: number): JobDocument {
   const areas: Record<string, Area> = {};
   const openings: Record<string, Opening> = {};
+  const fixtures: Record<string, Fixture> = {};
   const boxes: Record<string, Box> = {};
   const circuits: Record<string, Circuit> = {};
-  const kinds = ['bedroom', 'living', 'kitchen', 'basement-finished', 'den', 'laundry'] as const;
+  const kinds = ['bedroom', 'living', 'kitchen', 'bathroom', 'den', 'laundry'] as const;
   const perRoom = 6;
   const rooms = Math.ceil(outlets / perRoom);
-  const columns = Math.ceil(Math.sqrt(rooms));
+  const onLevel = Math.min(rooms, ROOMS_ON_LEVEL);
+  const columns = Math.ceil(Math.sqrt(onLevel));
   let count = 0;
   for (let r = 0; r < rooms; r++) {
     const id = `area-r${r}`;
@@ -20,13 +46,15 @@ export function generatedHouse(outlets: number): JobDocument {
     const lengths = [width, depth, width, depth];
     areas[id] = {
       id,
-      levelId: 'level-1',
+      levelId: levelOf(r),
       name: `Room ${r + 1}`,
       kind: kinds[r % kinds.length]!,
-      x: (r % columns) * 230,
-      y: Math.floor(r / columns) * 220,
+      x: ((r % onLevel) % columns) * 230,
+      y: Math.floor((r % onLevel) / columns) * 220,
       heading: 0,
       location: 'dry',
+      ceilingHeight: CEILING_HEIGHT,
+      conditions: PLAIN_CONDITIONS,
       walls: lengths.map((length, i) => ({ id: `wall-r${r}-${i}`, length, turn: 90 })),
     };
     openings[`opening-r${r}`] = {
@@ -37,7 +65,33 @@ export function generatedHouse(outlets: number): JobDocument {
       offset: 20,
       width: 32,
       hinge: 'start',
+      ...edgesOf('door'),
     };
+    const kind = areas[id].kind;
+    const add = (what: FixtureKind, wall: number, offset: number, size: [number, number, number]) => {
+      fixtures[`fixture-r${r}-${what}`] = {
+        ...PLAIN_FIXTURE,
+        id: `fixture-r${r}-${what}`,
+        areaId: id,
+        name: what,
+        kind: what,
+        wallId: `wall-r${r}-${wall}`,
+        offset,
+        width: size[0],
+        depth: size[1],
+        height: size[2],
+        fastened: true,
+      };
+    };
+    if (kind === 'kitchen') {
+      add('counter', 0, width / 2, [width, 24, 36]);
+      add('sink', 0, 70, [30, 20, 36]);
+      add('island', 2, 70, [48, 27, 36]);
+    }
+    if (kind === 'bathroom') {
+      add('basin', 0, 40, [22, 18, 33]);
+      add('tub', 3, 40, [60, 30, 20]);
+    }
     for (let b = 0; b < perRoom && count < outlets; b++, count++) {
       const wall = b % 4;
       const boxId = `box-n${count}`;
@@ -57,7 +111,9 @@ export function generatedHouse(outlets: number): JobDocument {
           rating: 20,
           tamperResistant: true,
           weatherResistant: false,
+          ...PLAIN_DEVICE,
         },
+        ...PLAIN_BOX,
         note: '',
       };
     }
@@ -72,7 +128,7 @@ export function generatedHouse(outlets: number): JobDocument {
       space: (c % 40) + 1,
       name: `General ${c + 1}`,
       status: 'new',
-      breaker: { rating: 20, protection: 'afci' },
+      breaker: { rating: 20, protection: 'afci', poles: 1 },
       gauge: '12',
       material: 'copper',
       cable: 'NM-B',
@@ -92,11 +148,19 @@ export function generatedHouse(outlets: number): JobDocument {
       address: '',
       edition: '2020',
       dwelling: 'one-family',
+      permitDate: null,
+      laundryElsewhere: false,
       settings: DEFAULT_SETTINGS,
     }),
-    levels: { 'level-1': { id: 'level-1', name: 'Main level', elevation: 0 } },
+    levels: Object.fromEntries(
+      [...new Set(Array.from({ length: rooms }, (_, r) => levelOf(r)))].map((id, i) => [
+        id,
+        { id, name: i === 0 ? 'Main level' : `Storey ${i + 1}`, elevation: i * 114 },
+      ]),
+    ),
     areas,
     openings,
+    fixtures,
     panels: Object.fromEntries(
       Array.from({ length: panelCount }, (_, i) => [
         `panel-${i}`,
@@ -108,6 +172,7 @@ export function generatedHouse(outlets: number): JobDocument {
           y: 0,
           mainRating: 200,
           spaces: 40,
+          found: null,
         },
       ]),
     ),

@@ -1,13 +1,23 @@
 /**
- * The demo job: the lower-level studio and one bedroom of 14 Tamarack Court, Larkmoor. An invented house of
+ * The part of the demo job that is surveyed to the last screw: the lower-level studio and one bedroom of 14 Tamarack Court, Larkmoor. An invented house of
  * 1956; the studio is new work, the bedroom keeps its old two-wire cable. Some readings hide real faults.
  */
-import { DEFAULT_SETTINGS, emptyDocument } from '../src/core/job/document.ts';
+import {
+  DEFAULT_SETTINGS,
+  edgesOf,
+  emptyDocument,
+  PLAIN_BOX,
+  PLAIN_CONDITIONS,
+  PLAIN_DEVICE,
+  PLAIN_FIXTURE,
+} from '../src/core/job/document.ts';
 import type {
   Area,
   Box,
   Circuit,
   Energizing,
+  Fixture,
+  Found,
   JobDocument,
   Level,
   Opening,
@@ -40,6 +50,8 @@ const areas: Area[] = [
     y: 0,
     heading: 0,
     location: 'dry',
+    ceilingHeight: 90,
+    conditions: PLAIN_CONDITIONS,
     // An L: 24' 6" by 18' with the stair cut out of the south-west corner.
     walls: walls('wall-studio', [294, 90], [216, 90], [186, 90], [72, -90], [108, 90], [144, 90]),
   },
@@ -52,6 +64,8 @@ const areas: Area[] = [
     y: 0,
     heading: 0,
     location: 'dry',
+    ceilingHeight: 96,
+    conditions: PLAIN_CONDITIONS,
     walls: walls('wall-bedroom', [150.5, 90], [138, 90], [150.5, 90], [138, 90]),
   },
 ];
@@ -65,6 +79,7 @@ const openings: Opening[] = [
     offset: 20,
     width: 32,
     hinge: 'start',
+    ...edgesOf('door'),
   },
   {
     id: 'opening-yard',
@@ -74,6 +89,7 @@ const openings: Opening[] = [
     offset: 96,
     width: 36,
     hinge: 'none',
+    ...edgesOf('sliding-panel'),
   },
   {
     id: 'opening-glass',
@@ -83,15 +99,7 @@ const openings: Opening[] = [
     offset: 132,
     width: 36,
     hinge: 'none',
-  },
-  {
-    id: 'opening-bench',
-    areaId: 'area-studio',
-    wallId: 'wall-studio-w1',
-    kind: 'cabinet-with-counter',
-    offset: 84,
-    width: 120,
-    hinge: 'none',
+    ...edgesOf('fixed-glass'),
   },
   {
     id: 'opening-hearth',
@@ -101,6 +109,7 @@ const openings: Opening[] = [
     offset: 54,
     width: 48,
     hinge: 'none',
+    ...edgesOf('fireplace'),
   },
   {
     id: 'opening-bedroom',
@@ -110,6 +119,7 @@ const openings: Opening[] = [
     offset: 112,
     width: 30,
     hinge: 'end',
+    ...edgesOf('door'),
   },
   {
     id: 'opening-wardrobe',
@@ -119,15 +129,54 @@ const openings: Opening[] = [
     offset: 78,
     width: 60,
     hinge: 'none',
+    ...edgesOf('cabinet'),
+  },
+];
+
+const fixtures: Fixture[] = [
+  {
+    ...PLAIN_FIXTURE,
+    id: 'fixture-bench',
+    areaId: 'area-studio',
+    name: 'wedging bench',
+    kind: 'counter',
+    wallId: 'wall-studio-w1',
+    offset: 144,
+    width: 120,
+    depth: 24,
+    height: 36,
+    status: 'new',
+    fastened: true,
   },
 ];
 
 const panels: Panel[] = [
-  { id: 'panel-a', levelId: 'level-lower', name: 'Panel A', x: 312, y: 196, mainRating: 100, spaces: 20 },
+  {
+    id: 'panel-a',
+    levelId: 'level-lower',
+    name: 'Panel A',
+    x: 312,
+    y: 196,
+    mainRating: 100,
+    spaces: 20,
+    found: null,
+  },
 ];
 
-const duplex = { kind: 'duplex', rating: 20, tamperResistant: true, weatherResistant: false } as const;
-const old = { kind: 'duplex', rating: 15, tamperResistant: false, weatherResistant: false } as const;
+const duplex = {
+  kind: 'duplex',
+  rating: 20,
+  tamperResistant: true,
+  weatherResistant: false,
+  ...PLAIN_DEVICE,
+} as const;
+const old = {
+  kind: 'duplex',
+  rating: 15,
+  tamperResistant: false,
+  weatherResistant: false,
+  ...PLAIN_DEVICE,
+} as const;
 const box = (
   id: string,
   name: string,
@@ -146,9 +195,28 @@ const box = (
   status: 'new',
   grounding: 'grounded',
   waterDistance: null,
+  ...PLAIN_BOX,
   device: duplex,
   note: '',
   ...rest,
+});
+
+const found = (cables: number, values: Partial<Found> = {}): Found => ({
+  cables,
+  conductors: Array.from({ length: cables }, (_, i) => [
+    {
+      cable: i + 1,
+      colour: 'cloth' as const,
+      function: i === 0 ? ('feed' as const) : ('hot onward' as const),
+    },
+    { cable: i + 1, colour: 'white' as const, function: 'neutral' as const },
+  ]).flat(),
+  splices: 0,
+  signs: ['cloth insulation'],
+  boxMaterial: 'metal',
+  boxVolume: 12.5,
+  deviceAge: 40,
+  ...values,
 });
 
 const asFound: Partial<Box> = { status: 'existing', grounding: 'none', device: old, height: 14 };
@@ -157,9 +225,17 @@ const boxes: Box[] = [
   box('s2', 'S2', 'studio', 1, 225.875, { height: 44, waterDistance: 30, note: 'Beside the clay sink' }),
   box('s3', 'S3', 'studio', 1, 46.125),
   box('s4', 'S4', 'studio', 3, 97.875),
-  box('b1', 'B1', 'bedroom', 3, 62, { ...asFound, note: 'Fed first; two cables' }),
-  box('b2', 'B2', 'bedroom', 2, 70, { ...asFound, note: 'Three slots on a two-wire box' }),
-  box('b3', 'B3', 'bedroom', 1, 40, { ...asFound, note: 'One cable: end of run' }),
+  box('b1', 'B1', 'bedroom', 3, 62, { ...asFound, note: 'Fed first; two cables', found: found(2) }),
+  box('b2', 'B2', 'bedroom', 2, 70, {
+    ...asFound,
+    note: 'Three slots on a two-wire box',
+    found: found(2, { signs: ['cloth insulation', 'back-stabbed'], deviceAge: 12 }),
+  }),
+  box('b3', 'B3', 'bedroom', 1, 40, {
+    ...asFound,
+    note: 'One cable: end of run',
+    found: found(1, { signs: ['worn contacts'] }),
+  }),
 ];
 
 /** A chain of stops, each fed from the one before. */
@@ -178,7 +254,7 @@ const circuits: Circuit[] = [
     space: 5,
     name: 'Studio receptacles',
     status: 'new',
-    breaker: { rating: 20, protection: 'afci' },
+    breaker: { rating: 20, protection: 'afci', poles: 1 },
     gauge: '12',
     material: 'copper',
     cable: 'NM-B',
@@ -190,7 +266,7 @@ const circuits: Circuit[] = [
     space: 8,
     name: 'West bedroom',
     status: 'existing',
-    breaker: { rating: 15, protection: 'none' },
+    breaker: { rating: 15, protection: 'none', poles: 1 },
     gauge: '14',
     material: 'copper',
     cable: 'old two-wire',
@@ -295,11 +371,14 @@ export function studioJob(): JobDocument {
       address: '14 Tamarack Court, Larkmoor',
       edition: '2020',
       dwelling: 'one-family',
+      permitDate: '2026-03-02',
+      laundryElsewhere: false,
       settings: DEFAULT_SETTINGS,
     }),
     levels: byId(levels),
     areas: byId(areas),
     openings: byId(openings),
+    fixtures: byId(fixtures),
     panels: byId(panels),
     boxes: byId(boxes),
     circuits: byId(circuits),

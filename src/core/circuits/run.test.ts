@@ -72,7 +72,11 @@ test('protection along a run equals reachability from its origin, on random tree
           measured: null,
           gauge: null,
         }));
-        const circuit = { ...chain([]), breaker: { rating: 20 as const, protection }, stops };
+        const circuit = {
+          ...chain([]),
+          breaker: { rating: 20 as const, protection, poles: 1 as const },
+          stops,
+        };
         const run = buildRun(house({ area, boxes: fitted, circuits: [circuit] }), circuit);
         const feederOf = new Map(stops.map((s) => [s.boxId, s.from]));
         for (const stop of run.stops) {

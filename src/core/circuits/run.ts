@@ -2,6 +2,7 @@
 import { ohmsPerThousandFeet, type Material } from '../code/tables/conductors.ts';
 import { placeInPlan } from '../job/outline.ts';
 import type { Area, Box, Circuit, Gauge, JobDocument, Stop } from '../job/schema.ts';
+import { isReceptacle } from '../plan/wallSpaces.ts';
 
 export interface Segment {
   /** Installed length, inches. */
@@ -32,12 +33,22 @@ export function describePlanned({ east, south, levels, rise, onPlan }: PlannedLe
 }
 
 /** Where protection of a kind begins: at the breaker, or at a box on the run. */
-export type ProtectionOrigin = { at: 'breaker' } | { at: 'box'; boxId: string; name: string };
+export type ProtectionOrigin =
+  { at: 'breaker' } | { at: 'box'; kind: 'gfci' | 'afci'; boxId: string; name: string; first: boolean };
+
+/** Inches east and south of plan zero, and of the floor from grade. */
+interface Place {
+  x: number;
+  y: number;
+  z: number;
+}
 
 export interface RunStop {
   stop: Stop;
   box: Box;
   area: Area;
+  /** Where it is in the house; null when its wall is gone. */
+  place: Place | null;
   /** Position in `Run.stops` of the stop that feeds this one; −1 is the panel. */
   feeder: number;
   segment: Segment;
@@ -72,12 +83,12 @@ function segmentOf(
   document: JobDocument,
   circuit: Circuit,
   stop: Stop,
-  box: Box,
-  feeder: Box | null,
+  place: Place | null,
+  feeder: RunStop | null,
 ): Segment {
   const { settings } = document.job;
   const gauge = stop.gauge ?? circuit.gauge;
-  const planned = plannedLength(document, circuit, box, feeder);
+  const planned = plannedLength(document, circuit, place, feeder);
   const length = stop.measured ?? planned.east + planned.south + planned.levels + planned.rise;
   const perThousand = resistancePerThousand(gauge, circuit.material, settings.conductorTemperature);
   return {
@@ -94,12 +105,16 @@ const resistancePerThousand = (gauge: Gauge, material: Material, celsius: number
   ohmsPerThousandFeet(gauge, material, celsius) ?? ohmsPerThousandFeet('12', material, celsius)!;
 
 /** Manhattan distance through the framing, the change of level, and an allowance at each end. */
-function plannedLength(document: JobDocument, circuit: Circuit, box: Box, feeder: Box | null): PlannedLength {
+function plannedLength(
+  document: JobDocument,
+  circuit: Circuit,
+  to: Place | null,
+  feeder: RunStop | null,
+): PlannedLength {
   const { settings } = document.job;
-  const to = positionOf(document, box);
   const panel = document.panels[circuit.panelId];
   const from = feeder
-    ? positionOf(document, feeder)
+    ? feeder.place
     : panel && { x: panel.x, y: panel.y, z: elevation(document, panel.levelId) };
   if (!to || !from) return { east: 0, south: 0, levels: 0, rise: settings.boxRise, onPlan: false };
   return {
@@ -113,11 +128,17 @@ function plannedLength(document: JobDocument, circuit: Circuit, box: Box, feeder
 
 const elevation = (document: JobDocument, levelId: string) => document.levels[levelId]?.elevation ?? 0;
 
-function positionOf(document: JobDocument, box: Box): { x: number; y: number; z: number } | null {
+function positionOf(document: JobDocument, box: Box): Place | null {
   const area = document.areas[box.areaId];
   const place = area && placeInPlan(area, box.wallId, box.offset, box.fromWall);
   return place ? { ...place, z: elevation(document, area.levelId) } : null;
 }
+
+/** The protection that a device of its kind begins at its box. */
+const here = (box: Box, kind: 'gfci' | 'outlet-afci', first: boolean): ProtectionOrigin | null =>
+  box.device.kind === kind
+    ? { at: 'box', kind: kind === 'gfci' ? 'gfci' : 'afci', boxId: box.id, name: box.name, first }
+    : null;
 
 /** Builds the run of a circuit. Stops whose outlet or room is missing are left out. */
 export function buildRun(document: JobDocument, circuit: Circuit): Run {
@@ -133,21 +154,22 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
     if (!box || !area) continue;
     const feeder = stop.from === null ? -1 : (indexOf.get(stop.from) ?? -1);
     const before = stops[feeder];
-    const segment = segmentOf(document, circuit, stop, box, before?.box ?? null);
-    const upstream = before ? before.gfci : has('gfci');
+    const place = positionOf(document, box);
+    const segment = segmentOf(document, circuit, stop, place, before ?? null);
     indexOf.set(box.id, stops.length);
     stops.push({
       stop,
       box,
       area,
+      place,
       feeder,
       segment,
       distance: (before?.distance ?? 0) + segment.length,
       pathOhms: (before?.pathOhms ?? 0) + segment.ohms,
-      amps: box.status === 'remove' ? 0 : settings.vaPerReceptacle / volts(document),
+      amps: box.status === 'remove' || !isReceptacle(box) ? 0 : settings.vaPerReceptacle / volts(document),
       plannedDrop: 0,
-      gfci: upstream ?? (box.device.kind === 'gfci' ? { at: 'box', boxId: box.id, name: box.name } : null),
-      afci: has('afci'),
+      gfci: (before ? before.gfci : has('gfci')) ?? here(box, 'gfci', feeder === -1),
+      afci: (before ? before.afci : has('afci')) ?? here(box, 'outlet-afci', feeder === -1),
     });
   }
   // Feeders stand before what they feed: one pass back sums the loads, one pass forth sums the drop.

@@ -2,7 +2,13 @@
 import { EDITIONS } from '../job/schema.ts';
 import { ALL_RULES } from './rules/index.ts';
 
-const SUBJECT = { area: 'room', box: 'outlet', circuit: 'circuit' } as const;
+const SUBJECT = {
+  house: 'house',
+  area: 'room',
+  fixture: 'fixture',
+  box: 'outlet',
+  circuit: 'circuit',
+} as const;
 
 export function catalogue(): string {
   const head = [

@@ -1,14 +1,17 @@
 /** The rule engine: checks a whole job once, then only what a change touches. It knows no rule by name. */
 import { applyChanges, type Change } from '../job/document.ts';
-import type { JobDocument, TableName } from '../job/schema.ts';
+import type { Amendment, JobDocument, TableName } from '../job/schema.ts';
 import { LEVELS, type Finding, type Fix, type Level, type Rule, type Subjects } from './rule.ts';
 import { RULES } from './rules/index.ts';
 import { View, type Scope } from './view.ts';
 
-const TABLE_OF = { area: 'areas', box: 'boxes', circuit: 'circuits' } as const satisfies Record<
-  Scope,
-  TableName
->;
+const TABLE_OF = {
+  house: 'job',
+  area: 'areas',
+  fixture: 'fixtures',
+  box: 'boxes',
+  circuit: 'circuits',
+} as const satisfies Record<Scope, TableName | 'job'>;
 const SCOPES = Object.keys(TABLE_OF) as Scope[];
 
 const NO_FIXES: Fix[] = [];
@@ -42,24 +45,32 @@ export class Checker {
   private checkAll() {
     this.bySubject.clear();
     for (const scope of SCOPES) {
-      for (const id in this.view.document[TABLE_OF[scope]]) this.checkSubject(scope, id);
+      const { document } = this.view;
+      const table = TABLE_OF[scope];
+      const ids = table === 'job' ? [document.job.id] : Object.keys(document[table]);
+      for (const id of ids) this.checkSubject(scope, id);
     }
   }
 
   private checkSubject<S extends Scope>(scope: S, id: string) {
     const table = TABLE_OF[scope];
-    const subject = this.view.document[table][id] as Subjects[S] | undefined;
+    const { document } = this.view;
+    const row = table === 'job' ? document.job : document[table as TableName][id];
+    const subject = row as Subjects[S] | undefined;
     const key = `${table}/${id}`;
     if (!subject) {
       this.bySubject.delete(key);
       return;
     }
-    const about = { table, id, name: subject.name };
+    let about: Finding['about'] | null = null;
     const found: Finding[] = [];
     for (const rule of RULES[scope] as readonly Rule<S>[]) {
-      for (const verdict of rule.check(subject, this.view)) {
+      const verdicts = rule.check(subject, this.view);
+      if (verdicts.length === 0) continue;
+      const amendments = this.view.amendmentsOf(rule.id);
+      for (const verdict of verdicts) {
         // One fixed shape for every finding: thousands are made in a full check.
-        found.push({
+        const finding: Finding = {
           key: `${rule.id}/${id}/${found.length}`,
           rule: rule.id,
           title: rule.title,
@@ -69,14 +80,31 @@ export class Checker {
           measured: verdict.measured,
           limit: verdict.limit,
           spans: verdict.spans,
-          about,
+          about: (about ??= { table, id, name: subject.name }),
           why: rule.why,
           fixes: verdict.fixes ?? NO_FIXES,
-        });
+          amendment: null,
+        };
+        found.push(amendments.length === 0 ? finding : amended(finding, amendments));
       }
     }
     this.bySubject.set(key, found);
   }
+}
+
+/** A finding under the local amendments to its rule: what is switched off locally is only noted. */
+function amended(finding: Finding, amendments: readonly Amendment[]): Finding {
+  const said = amendments.map((a) => (a.note ? `${a.reference}: ${a.note}` : a.reference)).join('; ');
+  const amendment = `local amendment ${said}`;
+  const off = amendments.some((a) => a.action === 'off');
+  if (!off || finding.level === 'satisfied') return { ...finding, amendment };
+  return {
+    ...finding,
+    amendment,
+    level: 'note',
+    message: finding.level === 'note' ? finding.message : `${finding.message}; not asked for here`,
+    fixes: NO_FIXES,
+  };
 }
 
 /** Findings of a document, checked from nothing. */

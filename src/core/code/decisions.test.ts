@@ -12,7 +12,7 @@ const decide = (topic: Topic, edition: Edition, parts: Parts, name = 'box-a') =>
   return decisionOn(topic, new View(document), document.boxes[name]!)!;
 };
 const A = outlet('A', 1, 60);
-const plain = { breaker: { rating: 20, protection: 'none' } } as const;
+const plain = { breaker: { rating: 20, protection: 'none', poles: 1 } } as const;
 
 /** A 16 in. high 20 A receptacle with no water near: GFCI in 2017, 2020, 2023 and AFCI, by kind of area. */
 const MATRIX: Record<AreaKind, [boolean, boolean, boolean, boolean]> = {
@@ -24,7 +24,10 @@ const MATRIX: Record<AreaKind, [boolean, boolean, boolean, boolean]> = {
   recreation: [false, false, false, true],
   sunroom: [false, false, false, true],
   kitchen: [false, false, true, true],
+  pantry: [false, false, false, true],
   hallway: [false, false, false, true],
+  foyer: [false, false, false, true],
+  stairs: [false, false, false, true],
   closet: [false, false, false, true],
   laundry: [true, true, true, true],
   bathroom: [true, true, true, false],
@@ -33,7 +36,11 @@ const MATRIX: Record<AreaKind, [boolean, boolean, boolean, boolean]> = {
   'basement-unfinished': [true, true, true, false],
   'crawl-space': [true, true, true, false],
   attic: [false, false, false, false],
+  utility: [false, false, false, false],
+  accessory: [true, true, true, false],
+  boathouse: [true, true, true, false],
   outdoors: [true, true, true, false],
+  deck: [true, true, true, false],
 };
 for (const kind of AREA_KINDS) {
   test(`${kind}: GFCI by edition and AFCI`, () => {
@@ -58,6 +65,7 @@ test('wall spacing applies in habitable rooms and nowhere else', () => {
     'recreation',
     'sunroom',
     'kitchen',
+    'pantry',
     'basement-finished',
   ]);
 });
@@ -102,7 +110,7 @@ for (const [what, values, protection, labels] of LABELS) {
     const box = { ...A, ...values };
     const document = house({
       boxes: [box],
-      circuits: [chain([box], { breaker: { rating: 20, protection } })],
+      circuits: [chain([box], { breaker: { rating: 20, protection, poles: 1 } })],
     });
     assert.deepEqual(labelsFor(new View(document), box), labels);
   });

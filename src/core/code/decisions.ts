@@ -2,14 +2,32 @@
  * GFCI, AFCI, tamper- and weather-resistance for one outlet under the job's edition: what is asked for,
  * whether the plan gives it, and the reason and section for both answers.
  */
-import type { ProtectionOrigin } from '../circuits/run.ts';
+import type { ProtectionOrigin, RunStop } from '../circuits/run.ts';
 import type { Area, Box, Circuit, Edition } from '../job/schema.ts';
-import { HIGHEST_COUNTED } from '../plan/wallSpaces.ts';
+import { isTub } from '../plan/cord.ts';
+import { HIGHEST_COUNTED, isReceptacle } from '../plan/wallSpaces.ts';
 import { formatLength } from '../units/length.ts';
-import { AREA_FACTS, DAMP_SECTION, NEAR_WATER_SECTION } from './tables/areas.ts';
-import type { View } from './view.ts';
+import {
+  APPLIANCE_GFCI,
+  atOrBelowGrade,
+  CRAWL_LIGHT_SECTION,
+  DAMP_SECTION,
+  exposureOf,
+  FOOD_SECTION,
+  gfciEntry,
+  isArcRoom,
+  isOutside,
+  isServiced,
+  labelOf,
+  NEAR_SINK_SECTION,
+  NEAR_TUB_SECTION,
+  NOT_EASILY_MOVED,
+  OUTDOOR_HVAC_EXCEPTED_UNTIL,
+} from './tables/areas.ts';
+import { NEAR_WATER, type View } from './view.ts';
 
-export type Topic = 'gfci' | 'afci' | 'tamper-resistant' | 'weather-resistant';
+export const TOPICS = ['gfci', 'afci', 'tamper-resistant', 'weather-resistant'] as const;
+export type Topic = (typeof TOPICS)[number];
 
 export interface Decision {
   topic: Topic;
@@ -17,77 +35,205 @@ export interface Decision {
   asked: 'required' | 'not-required' | 'existing';
   /** What provides it in the plan, or null. */
   providedBy: string | null;
+  /** A local amendment switched off what the code asks. */
+  waived: boolean;
   reason: string;
   section: string;
 }
 
-/** The distance within which a sink, tub or shower brings GFCI, inches. */
-export const NEAR_WATER = 72;
-/** Receptacles at or above this height in a kitchen are taken to serve the counter, inches. */
-const COUNTER_HEIGHT = 36;
+/** With no counters on record, a kitchen receptacle between these heights is taken to serve one, inches. */
+const COUNTER_HEIGHTS = { from: 36, to: 56 };
+
+/** Outlets outdoors that are not receptacles. */
+export const OUTDOOR_OUTLETS = '210.8(F)';
 
 type Ask = { reason: string; section: string };
 
-function gfciAsked(area: Area, box: Box, edition: Edition): Ask | null {
-  if (edition === '2017' && box.device.rating > 20) return null;
-  const facts = AREA_FACTS[area.kind];
-  const { which, section } = facts.gfci[edition];
-  const where = facts.label.toLowerCase();
-  if (which === 'all') return { reason: `every receptacle in a ${where} (${edition})`, section };
-  if (which === 'counter' && box.height >= COUNTER_HEIGHT) {
-    return { reason: `serves a kitchen counter: ${formatLength(box.height)} above the floor`, section };
-  }
-  if (box.waterDistance !== null && box.waterDistance <= NEAR_WATER) {
+/** Whether a receptacle serves a counter, an island or a peninsula. */
+function servesCounter(view: View, box: Box, area: Area): boolean {
+  if (box.fixtureId !== null) return true;
+  const spaces = view.counterCoverage(area) ?? [];
+  if (spaces.length === 0) return box.height >= COUNTER_HEIGHTS.from && box.height <= COUNTER_HEIGHTS.to;
+  return spaces.some((s) => s.counted.some((c) => c.box.id === box.id));
+}
+
+/** The only outlet on its circuit. */
+function alone(view: View, box: Box): boolean {
+  const circuit = view.circuitOf(box.id);
+  return circuit !== null && circuit.stops.length === 1;
+}
+
+/** The nearest sink, tub or shower within 6 ft: measured on site where that is on record, else on the plan. */
+function nearWater(view: View, box: Box): Ask | null {
+  const { edition } = view;
+  const limit = view.limit('gfci', NEAR_WATER, 'more');
+  if (box.waterDistance !== null) {
+    if (box.waterDistance > limit) return null;
     return {
-      reason: `${formatLength(box.waterDistance)} from a sink, tub or shower; the limit is 6'`,
-      section: NEAR_WATER_SECTION[edition],
+      reason: `${formatLength(box.waterDistance)} from a sink, tub or shower as measured; the limit is ${formatLength(limit)}`,
+      section: NEAR_SINK_SECTION[edition],
     };
   }
+  const [nearest] = view.waterNear(box);
+  if (!nearest) return null;
+  const { fixture, path } = nearest;
+  return {
+    reason: `${formatLength(path.distance)} by cord from the ${fixture.name}; the limit is ${formatLength(limit)}`,
+    section: (isTub(fixture) ? NEAR_TUB_SECTION : NEAR_SINK_SECTION)[edition],
+  };
+}
+
+/** What 210.8(A) asks of a receptacle by its place. */
+function placeAsks(view: View, box: Box, area: Area): Ask | null {
+  const { edition } = view;
+  // The 2017 list is of 125 V, 15 and 20 A receptacles only.
+  if (edition === '2017' && (box.device.rating > 20 || box.device.volts !== '125')) return null;
+  const level = view.document.levels[area.levelId];
+  const where = labelOf(area);
+  const outside = isOutside(area);
+  if (outside && box.purpose === 'deicing' && !box.accessible && alone(view, box)) return null;
+  const { which, section } = gfciEntry(area, level, edition);
+  const supports = box.purpose === 'ceiling-support' && edition !== '2017';
+  const excepted =
+    supports ||
+    (box.purpose === 'alarm-system' && area.kind.startsWith('basement')) ||
+    (box.purpose === 'ceiling-fan' && edition === '2023');
+  if (!excepted) {
+    if (which === 'all') return { reason: `every receptacle in a ${where} (${edition})`, section };
+    const food = FOOD_SECTION[edition];
+    if (food && area.conditions.foodPreparation && view.fixturesIn(area).some((f) => f.kind === 'sink'))
+      return {
+        reason: 'the area has a sink and permanent provision to prepare food or drink',
+        section: food,
+      };
+    if (which === 'counter' && servesCounter(view, box, area))
+      return { reason: `serves a kitchen counter: ${formatLength(box.height)} above the floor`, section };
+  }
+  const water = nearWater(view, box);
+  if (water && !(supports && water.section === NEAR_SINK_SECTION[edition])) return water;
   const damp = DAMP_SECTION[edition];
-  if (area.location !== 'dry' && damp) return { reason: `indoor ${area.location} location`, section: damp };
+  if (area.location !== 'dry' && damp && !outside)
+    return { reason: `indoor ${area.location} location`, section: damp };
   return null;
+}
+
+/** What is asked of an outlet for what it serves. */
+function servedAsks(view: View, box: Box): Ask | null {
+  const fixture = box.serves === null ? undefined : view.document.fixtures[box.serves];
+  const { kinds, section } = APPLIANCE_GFCI[view.edition];
+  if (!fixture || !kinds.includes(fixture.kind)) return null;
+  const rating = view.circuitOf(box.id)?.breaker.rating ?? 0;
+  return rating > 60 ? null : { reason: `outlet for the ${fixture.name}`, section };
+}
+
+/** 210.8(F): outlets outdoors, and from 2023 in garages and outbuildings, that are not receptacles. */
+function outdoorOutletAsks(view: View, box: Box, area: Area): Ask | null {
+  const { edition } = view;
+  if (edition === '2017' || (view.circuitOf(box.id)?.breaker.rating ?? 0) > 50) return null;
+  const outside = isOutside(area);
+  const building =
+    area.kind === 'accessory' ||
+    area.kind === 'boathouse' ||
+    (area.kind === 'garage' && atOrBelowGrade(area, view.document.levels[area.levelId]));
+  if (!outside && !(building && edition === '2023')) return null;
+  const fixture = box.serves === null ? undefined : view.document.fixtures[box.serves];
+  const { permitDate } = view.document.job;
+  const excepted =
+    edition === '2023' &&
+    fixture !== undefined &&
+    isServiced(fixture) &&
+    permitDate !== null &&
+    permitDate < OUTDOOR_HVAC_EXCEPTED_UNTIL;
+  return excepted
+    ? null
+    : { reason: `outlet for fixed equipment: ${labelOf(area)}`, section: OUTDOOR_OUTLETS };
+}
+
+/** Why GFCI is asked for at an outlet, or null. */
+function gfciAsked(view: View, box: Box, area: Area): Ask | null {
+  const { edition } = view;
+  switch (box.device.kind) {
+    case 'switch':
+    case 'smoke-alarm':
+      return null;
+    case 'light':
+      return area.kind === 'crawl-space'
+        ? { reason: 'lighting outlet in a crawl space', section: CRAWL_LIGHT_SECTION[edition] }
+        : null;
+    case 'hard-wired':
+      return servedAsks(view, box) ?? outdoorOutletAsks(view, box, area);
+    default:
+      return (
+        placeAsks(view, box, area) ??
+        servedAsks(view, box) ??
+        (box.purpose === 'equipment-service' && edition !== '2017'
+          ? { reason: 'serves equipment that is worked on', section: '210.8(E)' }
+          : null) ??
+        (box.purpose === 'vehicle' ? { reason: 'receptacle to charge a vehicle', section: '625.54' } : null)
+      );
+  }
 }
 
 const isNewWork = (box: Box) => box.status === 'new' || box.status === 'replace';
 
-/** Applies the reach of today's rule: new work, replacements by 406.4(D), and existing work left alone. */
-function decide(
-  topic: Topic,
-  box: Box,
-  ask: Ask | null,
-  providedBy: string | null,
-  replacementSection: string,
-  none: Ask,
-): Decision {
-  if (!ask) return { topic, asked: 'not-required', providedBy, ...none };
+/** The rule in the catalogue that an answer belongs to: amendments are made to rules. */
+const ruleOf = (topic: Topic, section: string): string =>
+  section === OUTDOOR_OUTLETS ? 'outdoor-outlets' : topic;
+
+interface Answer {
+  ask: Ask | null;
+  /** What provides it in the plan. */
+  provided(): string | null;
+  /** Section that brings today's rule to a replacement. */
+  replacement: string;
+  /** What is said when nothing is asked for. */
+  none(): Ask;
+}
+
+/** Applies the reach of today's rule: new work, replacements by 406.4(D), existing work left alone, amendments. */
+function decide(topic: Topic, view: View, box: Box, { ask, provided, replacement, none }: Answer): Decision {
+  const providedBy = provided();
+  if (!ask) return { topic, asked: 'not-required', providedBy, waived: false, ...none() };
+  const off = view.amendmentsOf(ruleOf(topic, ask.section)).find((a) => a.action === 'off');
+  if (off) {
+    const reason = `${ask.reason}; switched off here by ${off.reference}`;
+    return { topic, asked: 'not-required', providedBy, waived: true, reason, section: ask.section };
+  }
   if (!isNewWork(box)) {
     const reason = `${ask.reason}; existing and not altered, so it is asked for when the receptacle is replaced`;
-    return { topic, asked: 'existing', providedBy, reason, section: `${ask.section}, ${replacementSection}` };
+    const section = `${ask.section}, ${replacement}`;
+    return { topic, asked: 'existing', providedBy, waived: false, reason, section };
   }
-  const section = box.status === 'replace' ? `${replacementSection}, ${ask.section}` : ask.section;
-  return { topic, asked: 'required', providedBy, reason: ask.reason, section };
+  const section = box.status === 'replace' ? `${replacement}, ${ask.section}` : ask.section;
+  return { topic, asked: 'required', providedBy, waived: false, reason: ask.reason, section };
 }
 
 export const describeOrigin = (origin: ProtectionOrigin | null, box: Box): string | null => {
   if (!origin) return null;
   if (origin.at === 'breaker') return 'breaker';
-  return origin.boxId === box.id ? 'its own GFCI device' : `GFCI receptacle at ${origin.name}`;
+  const device = origin.kind === 'gfci' ? 'GFCI' : 'outlet-type AFCI';
+  return origin.boxId === box.id ? `its own ${device} device` : `${device} receptacle at ${origin.name}`;
 };
 
-function gfci(view: View, box: Box, area: Area): Decision {
-  const origin = view.stopOf(box)?.stop.gfci ?? null;
-  const own = box.device.kind === 'gfci' ? 'its own GFCI device' : null;
-  return decide(
-    'gfci',
-    box,
-    gfciAsked(area, box, view.edition),
-    describeOrigin(origin, box) ?? own,
-    '406.4(D)(3)',
-    {
-      reason: `no place in the list of ${view.edition}: ${AREA_FACTS[area.kind].label.toLowerCase()}, no sink, tub or shower within 6'`,
-      section: '210.8(A)',
+function gfci(view: View, box: Box, area: Area): Answer {
+  return {
+    ask: gfciAsked(view, box, area),
+    provided() {
+      const own = box.device.kind === 'gfci' ? 'its own GFCI device' : null;
+      return describeOrigin(view.stopOf(box)?.stop.gfci ?? null, box) ?? own;
     },
-  );
+    replacement: '406.4(D)(3)',
+    none: () => ({
+      reason: `no place in the list of ${view.edition}: ${labelOf(area)}, no sink, tub or shower within 6' by cord`,
+      section: '210.8(A)',
+    }),
+  };
+}
+
+/** Whether something works at 120 V on its circuit. */
+function at120(circuit: Circuit, box: Box): boolean {
+  if (isReceptacle(box)) return box.device.volts === '125';
+  return box.device.kind !== 'hard-wired' || circuit.breaker.poles === 1;
 }
 
 /** The room that brings a circuit under 210.12, or null. */
@@ -95,99 +241,116 @@ export function afciRoom(view: View, circuit: Circuit): { box: Box; area: Area }
   const { rating } = circuit.breaker;
   if (rating > 20 || (rating === 10 && view.edition !== '2023')) return null;
   for (const { box, area } of view.run(circuit).stops) {
-    if (box.status !== 'remove' && AREA_FACTS[area.kind].afci) return { box, area };
+    if (box.status !== 'remove' && isArcRoom(area) && at120(circuit, box)) return { box, area };
   }
   return null;
 }
 
 export const afciSection = (edition: Edition): string => (edition === '2023' ? '210.12(B)' : '210.12(A)');
 
-function afci(view: View, box: Box, area: Area): Decision {
+/**
+ * Where an outlet gets its AFCI from, if from a means that is allowed there. An outlet-type device serves a
+ * replacement where it is or upstream, and new outlets on an old circuit from the circuit's first outlet.
+ */
+export function afciMeans(circuit: Circuit, stop: RunStop): ProtectionOrigin | null {
+  const { afci } = stop;
+  if (!afci || afci.at === 'breaker') return afci;
+  if (circuit.status !== 'existing') return null;
+  if (stop.box.status === 'new') return afci.first ? afci : null;
+  return afci;
+}
+
+function afci(view: View, box: Box, area: Area): Answer {
   const on = view.stopOf(box);
-  const room = on ? afciRoom(view, on.circuit) : AREA_FACTS[area.kind].afci ? { box, area } : null;
+  const room = on ? afciRoom(view, on.circuit) : isArcRoom(area) ? { box, area } : null;
   const ask = room && {
-    reason: `the circuit supplies ${room.area.name} (${AREA_FACTS[room.area.kind].label.toLowerCase()})`,
+    reason: `the circuit supplies ${room.area.name} (${labelOf(room.area)})`,
     section: afciSection(view.edition),
   };
-  return decide('afci', box, ask, describeOrigin(on?.stop.afci ?? null, box), '406.4(D)(4)', {
-    reason: 'the circuit is not a 120 V, 15 or 20 A one that supplies a listed room',
-    section: '210.12',
-  });
+  return {
+    ask,
+    provided: () => describeOrigin(on ? afciMeans(on.circuit, on.stop) : null, box),
+    replacement: '406.4(D)(4)',
+    none: () => ({
+      reason: 'the circuit is not a 120 V, 15 or 20 A one that supplies a listed room',
+      section: '210.12',
+    }),
+  };
 }
 
-function tamperResistant(view: View, box: Box): Decision {
-  const asked = box.device.rating <= 20 && box.height <= HIGHEST_COUNTED && box.device.kind !== 'two-slot';
-  return decide(
-    'tamper-resistant',
-    box,
-    asked ? { reason: '15 or 20 A receptacle in a dwelling', section: '406.12(1)' } : null,
-    box.device.tamperResistant ? 'the receptacle' : null,
-    '406.4(D)(5)',
-    {
-      reason:
-        box.device.kind === 'two-slot'
-          ? 'a nongrounding replacement receptacle'
-          : box.height > HIGHEST_COUNTED
-            ? 'more than 5 ft 6 in. above the floor'
-            : 'not a 15 or 20 A receptacle',
-      section: '406.12',
-    },
-  );
+/** Why a receptacle need not be tamper-resistant, or null when it must be. */
+function tamperExcepted(view: View, box: Box): string | null {
+  const { kind, rating } = box.device;
+  if (!isReceptacle(box)) return 'not a receptacle';
+  if (rating > 20) return 'not a 15 or 20 A receptacle';
+  if (kind === 'two-slot') return 'a nongrounding replacement receptacle';
+  if (box.height > HIGHEST_COUNTED) return 'more than 5 ft 6 in. above the floor';
+  if (box.mount === 'in-luminaire') return 'part of a luminaire or appliance';
+  const fixture = box.serves === null ? undefined : view.document.fixtures[box.serves];
+  if (kind === 'single' && fixture && NOT_EASILY_MOVED.includes(fixture.kind))
+    return `a single receptacle behind the ${fixture.name}, which is not easily moved`;
+  return null;
 }
 
-function weatherResistant(view: View, box: Box, area: Area): Decision {
-  const exposed = area.kind === 'outdoors' && area.location === 'dry' ? 'damp' : area.location;
+function tamperResistant(view: View, box: Box): Answer {
+  const excepted = tamperExcepted(view, box);
+  return {
+    ask: excepted === null ? { reason: '15 or 20 A receptacle in a dwelling', section: '406.12(1)' } : null,
+    provided: () => (box.device.tamperResistant ? 'the receptacle' : null),
+    replacement: '406.4(D)(5)',
+    none: () => ({ reason: excepted ?? '', section: '406.12' }),
+  };
+}
+
+function weatherResistant(_view: View, box: Box, area: Area): Answer {
+  const exposed = exposureOf(area);
+  const small = isReceptacle(box) && box.device.rating <= 20;
   const ask =
-    exposed === 'dry' || box.device.rating > 20
+    exposed === 'dry' || !small
       ? null
       : {
           reason: `${exposed} location${exposed === 'wet' ? ', with a cover weatherproof while in use' : ''}`,
           section: exposed === 'wet' ? '406.9(B)(1)' : '406.9(A)',
         };
-  return decide(
-    'weather-resistant',
-    box,
+  return {
     ask,
-    box.device.weatherResistant ? 'the receptacle' : null,
-    '406.4(D)(6)',
-    {
+    provided: () => (box.device.weatherResistant ? 'the receptacle' : null),
+    replacement: '406.4(D)(6)',
+    none: () => ({
       reason: exposed === 'dry' ? 'dry location' : 'not a 15 or 20 A receptacle',
       section: '406.9',
-    },
-  );
+    }),
+  };
+}
+
+const ANSWERS: Record<Topic, (view: View, box: Box, area: Area) => Answer> = {
+  gfci,
+  afci,
+  'tamper-resistant': tamperResistant,
+  'weather-resistant': weatherResistant,
+};
+
+/** One decision; null when the outlet's room is gone. */
+export function decisionOn(topic: Topic, view: View, box: Box): Decision | null {
+  const area = view.document.areas[box.areaId];
+  return area ? decide(topic, view, box, ANSWERS[topic](view, box, area)) : null;
+}
+
+/** As `decisionOn`, but null as well where nothing is asked for: most outlets in a large check. */
+export function decisionIfAsked(topic: Topic, view: View, box: Box): Decision | null {
+  const area = view.document.areas[box.areaId];
+  const answer = area && ANSWERS[topic](view, box, area);
+  return answer?.ask ? decide(topic, view, box, answer) : null;
 }
 
 /** All four decisions for an outlet; empty when its room is gone. */
-export function decisionsFor(view: View, box: Box): Decision[] {
-  const area = view.document.areas[box.areaId];
-  if (!area) return [];
-  return [
-    gfci(view, box, area),
-    afci(view, box, area),
-    tamperResistant(view, box),
-    weatherResistant(view, box, area),
-  ];
-}
-
-/** One decision. */
-export function decisionOn(topic: Topic, view: View, box: Box): Decision | null {
-  const area = view.document.areas[box.areaId];
-  if (!area) return null;
-  switch (topic) {
-    case 'gfci':
-      return gfci(view, box, area);
-    case 'afci':
-      return afci(view, box, area);
-    case 'tamper-resistant':
-      return tamperResistant(view, box);
-    case 'weather-resistant':
-      return weatherResistant(view, box, area);
-  }
-}
+export const decisionsFor = (view: View, box: Box): Decision[] =>
+  TOPICS.flatMap((topic) => decisionOn(topic, view, box) ?? []);
 
 /** Stickers an outlet needs for want of an equipment ground, 406.4(D)(2). */
 export function labelsFor(view: View, box: Box): string[] {
-  if (box.grounding !== 'none' || box.status === 'remove' || box.device.kind === 'two-slot') return [];
+  if (!isReceptacle(box) || box.grounding !== 'none' || box.status === 'remove') return [];
+  if (box.device.kind === 'two-slot') return [];
   if (box.device.kind === 'gfci') return ['No Equipment Ground'];
   return decisionOn('gfci', view, box)?.providedBy ? ['GFCI Protected', 'No Equipment Ground'] : [];
 }

@@ -1,5 +1,5 @@
 import type { Command } from '../job/commands.ts';
-import type { Area, Box, Circuit, Edition, TableName } from '../job/schema.ts';
+import type { Area, Box, Circuit, Edition, Fixture, Job, TableName } from '../job/schema.ts';
 import type { WallSpan } from '../plan/wallSpaces.ts';
 import type { Quantity } from '../units/quantity.ts';
 import type { Scope, View } from './view.ts';
@@ -40,13 +40,17 @@ export interface Finding extends Omit<Verdict, 'fixes' | 'section'> {
   rule: string;
   title: string;
   section: string;
-  about: { table: TableName; id: string; name: string };
+  about: { table: TableName | 'job'; id: string; name: string };
   why: string;
   fixes: Fix[];
+  /** The local amendment it was judged under, in the user's own words. */
+  amendment: string | null;
 }
 
 export interface Subjects {
+  house: Job;
   area: Area;
+  fixture: Fixture;
   box: Box;
   circuit: Circuit;
 }
@@ -60,6 +64,8 @@ export interface Rule<S extends Scope = Scope> {
   sections: Record<Edition, string>;
   /** Why it matters, in a sentence of plain language. */
   why: string;
+  /** A limit that a local amendment may tighten. */
+  limit?: { value: number; unit: 'in'; tighter: 'less' | 'more'; of: string };
   check(subject: Subjects[S], view: View): Verdict[];
 }
 
@@ -70,6 +76,13 @@ export const sameSection = (section: string): Record<Edition, string> => ({
   '2017': section,
   '2020': section,
   '2023': section,
+});
+
+/** A command that changes fields of an outlet. */
+export const changeBox = (box: Box, values: Partial<Box>): Command => ({
+  type: 'put',
+  table: 'boxes',
+  rows: [{ ...box, ...values }],
 });
 
 /** A command that changes fields of an outlet's device. */

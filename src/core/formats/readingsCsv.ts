@@ -1,8 +1,8 @@
 /** Readings as CSV, out and in. Columns are documented in docs/formats.md. */
-import Papa from 'papaparse';
 import { InvalidError, problemsOf } from '../job/validate.ts';
 import type { Problem } from '../job/integrity.ts';
 import { rows } from '../job/document.ts';
+import { fromCsv, MOST_PROBLEMS, neutralise, restore, toCsv } from './csv.ts';
 import { readingSchema, type JobDocument, type Reading } from '../job/schema.ts';
 
 export const READING_COLUMNS = [
@@ -24,13 +24,6 @@ export const READING_COLUMNS = [
   'corrects',
 ] as const;
 type Column = (typeof READING_COLUMNS)[number];
-
-/** Largest readings file read, characters. */
-export const MAX_CSV = 16 * 1024 * 1024;
-
-/** Spreadsheets run cells that begin like a formula; a quote in front keeps them text. */
-const neutralise = (cell: string): string => (/^[=+\-@\t\r']/.test(cell) ? `'${cell}` : cell);
-const restore = (cell: string): string => (/^'[=+\-@\t\r']/.test(cell) ? cell.slice(1) : cell);
 
 const number = (value: number | null): string => (value === null ? '' : String(value));
 const lamp = (value: boolean | undefined): string => (value === undefined ? '' : value ? 'on' : 'off');
@@ -56,7 +49,7 @@ export function readingsToCsv(document: JobDocument): string {
       note: neutralise(r.note),
       corrects: r.corrects ?? '',
     }));
-  return `${Papa.unparse({ fields: [...READING_COLUMNS], data }, { newline: '\r\n' })}\r\n`;
+  return toCsv(READING_COLUMNS, data);
 }
 
 /**
@@ -64,26 +57,12 @@ export function readingsToCsv(document: JobDocument): string {
  * @throws InvalidError naming the line and column
  */
 export function readingsFromCsv(text: string, document: JobDocument): Reading[] {
-  if (text.length > MAX_CSV) {
-    throw new InvalidError([
-      { path: 'file', message: `is larger than ${MAX_CSV / 1024 / 1024} MB; expected a readings CSV` },
-    ]);
-  }
-  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
-    header: true,
-    skipEmptyLines: true,
-  });
-  checkColumns(parsed.meta.fields ?? []);
-  const problems: Problem[] = parsed.errors.map((e) => ({
-    path: `line ${(e.row ?? 0) + 2}`,
-    message: e.type === 'FieldMismatch' ? `expected ${READING_COLUMNS.length} columns` : e.message,
-  }));
+  const { rows: lines, problems } = fromCsv(text, READING_COLUMNS, 'a readings CSV');
   const readings: Reading[] = [];
   const seen = new Set<string>();
-  for (const [i, row] of parsed.data.entries()) {
-    const line = `line ${i + 2}`;
+  for (const { line, cells } of lines) {
     const found: Problem[] = [];
-    const reading = readRow(row as Record<Column, string>, line, found);
+    const reading = readRow(cells, line, found);
     if (found.length === 0) found.push(...problemsOf(readingSchema, reading, line));
     if (found.length === 0 && seen.has(reading.id))
       found.push({ path: `${line}.id`, message: 'is there twice; expected each id once' });
@@ -94,21 +73,8 @@ export function readingsFromCsv(text: string, document: JobDocument): Reading[] 
     seen.add(reading.id);
     if (!document.readings[reading.id]) readings.push(reading);
   }
-  if (problems.length > 0) throw new InvalidError(problems.slice(0, 20));
+  if (problems.length > 0) throw new InvalidError(problems.slice(0, MOST_PROBLEMS));
   return readings;
-}
-
-function checkColumns(fields: readonly string[]): void {
-  const missing = READING_COLUMNS.filter((c) => !fields.includes(c));
-  const extra = fields.filter((f) => !(READING_COLUMNS as readonly string[]).includes(f));
-  const problems: Problem[] = [
-    ...missing.map((c) => ({
-      path: 'line 1',
-      message: `column “${c}” is missing; expected ${READING_COLUMNS.join(', ')}`,
-    })),
-    ...extra.map((c) => ({ path: 'line 1', message: `column “${c.slice(0, 40)}” does not belong here` })),
-  ];
-  if (problems.length > 0) throw new InvalidError(problems.slice(0, 20));
 }
 
 function readRow(row: Record<Column, string>, line: string, problems: Problem[]): Reading {

@@ -102,50 +102,31 @@ function without<T>(table: Readonly<Record<string, T>>, ids: readonly string[]):
   return next;
 }
 
+/** Rows of other tables that stand or fall with a row, by the column that names it. */
+const DEPENDENTS: readonly [owner: TableName, table: TableName, column: string][] = [
+  ['levels', 'areas', 'levelId'],
+  ['levels', 'panels', 'levelId'],
+  ['areas', 'openings', 'areaId'],
+  ['areas', 'fixtures', 'areaId'],
+  ['areas', 'boxes', 'areaId'],
+  ['panels', 'circuits', 'panelId'],
+];
+
 function remove(document: JobDocument, table: TableName, ids: readonly string[]): JobDocument {
   if (APPEND_ONLY.includes(table)) refuse(table, 'records are added to, never removed');
   const gone = new Set(ids);
   let next = document;
-  if (table === 'levels') {
-    next = remove(
-      next,
-      'areas',
-      rows(next.areas)
-        .filter((a) => gone.has(a.levelId))
-        .map((a) => a.id),
+  for (const [owner, dependent, column] of DEPENDENTS) {
+    if (owner !== table) continue;
+    const standing = rows<Entity>(next[dependent]).filter((row) =>
+      gone.has((row as unknown as Record<string, string>)[column]!),
     );
-    next = remove(
-      next,
-      'panels',
-      rows(next.panels)
-        .filter((p) => gone.has(p.levelId))
-        .map((p) => p.id),
-    );
-  }
-  if (table === 'areas') {
-    next = remove(
-      next,
-      'openings',
-      rows(next.openings)
-        .filter((o) => gone.has(o.areaId))
-        .map((o) => o.id),
-    );
-    next = remove(
-      next,
-      'boxes',
-      rows(next.boxes)
-        .filter((b) => gone.has(b.areaId))
-        .map((b) => b.id),
-    );
-  }
-  if (table === 'panels') {
-    next = remove(
-      next,
-      'circuits',
-      rows(next.circuits)
-        .filter((c) => gone.has(c.panelId))
-        .map((c) => c.id),
-    );
+    if (standing.length > 0)
+      next = remove(
+        next,
+        dependent,
+        standing.map((row) => row.id),
+      );
   }
   if (table === 'boxes') {
     for (const circuit of rows(next.circuits)) {
@@ -153,7 +134,36 @@ function remove(document: JobDocument, table: TableName, ids: readonly string[])
       if (stops !== circuit.stops) next = withCircuit(next, { ...circuit, stops });
     }
   }
+  if (table === 'boxes' || table === 'fixtures') next = forget(next, gone);
+  const pictures = rows(next.pictures).filter((p) => p.about.table === table && gone.has(p.about.id));
+  if (pictures.length > 0)
+    next = {
+      ...next,
+      pictures: without(
+        next.pictures,
+        pictures.map((p) => p.id),
+      ),
+    };
   return { ...next, [table]: without<unknown>(next[table], ids) };
+}
+
+/** Takes what is gone out of what outlets control, serve and are mounted on. */
+function forget(document: JobDocument, gone: ReadonlySet<string>): JobDocument {
+  const changed = rows(document.boxes).flatMap((box) => {
+    const fixtureId = box.fixtureId !== null && gone.has(box.fixtureId) ? null : box.fixtureId;
+    const serves = box.serves !== null && gone.has(box.serves) ? null : box.serves;
+    const controls = box.controls.some((id) => gone.has(id))
+      ? box.controls.filter((id) => !gone.has(id))
+      : box.controls;
+    return fixtureId === box.fixtureId && serves === box.serves && controls === box.controls
+      ? []
+      : [{ ...box, fixtureId, serves, controls }];
+  });
+  if (changed.length === 0) return document;
+  return {
+    ...document,
+    boxes: { ...document.boxes, ...Object.fromEntries(changed.map((b) => [b.id, b])) },
+  };
 }
 
 const withCircuit = (document: JobDocument, circuit: Circuit): JobDocument => ({
@@ -210,6 +220,8 @@ const LABELS: Record<keyof Omit<Job, 'id'>, string> = {
   address: 'Change address',
   edition: 'Change edition',
   dwelling: 'Change dwelling kind',
+  permitDate: 'Change permit day',
+  laundryElsewhere: 'Change laundry',
   settings: 'Change shop settings',
 };
 

@@ -1,8 +1,12 @@
 import {
   TABLE_NAMES,
+  type Box,
+  type Conditions,
   type Edition,
   type Entity,
+  type Fixture,
   type Job,
+  type OpeningKind,
   type JobDocument,
   type Settings,
   type TableName,
@@ -22,7 +26,71 @@ export const DEFAULT_SETTINGS: Settings = {
   dropLimitPercent: 3,
   conductorTemperature: 75,
   terminalRating: 60,
+  wallThickness: 4.5,
+  everyWall: false,
+  extraAtTelevision: false,
 };
+
+/** Conditions of an area about which nothing is known yet. */
+export const PLAIN_CONDITIONS: Conditions = {
+  bays: 0,
+  risers: 0,
+  detached: false,
+  powered: true,
+  attachedToUnit: true,
+  habitable: false,
+  foodPreparation: false,
+  roofed: false,
+  faces: 'none',
+  ownEntrance: false,
+  reachedFromInside: false,
+  aboveGrade: null,
+  houseGap: null,
+};
+
+export const CEILING_HEIGHT = 96;
+
+/** Fields of an outlet that say nothing out of the ordinary. */
+export const PLAIN_BOX = {
+  mount: 'wall',
+  fixtureId: null,
+  serves: null,
+  purpose: 'general',
+  accessible: true,
+  controls: [],
+  found: null,
+} as const satisfies Partial<Box>;
+
+/** Fields of a device that say nothing out of the ordinary. */
+export const PLAIN_DEVICE = {
+  volts: '125',
+  cover: 'indoor',
+  switched: 'none',
+  automatic: false,
+  markedControlled: false,
+} as const satisfies Partial<Box['device']>;
+
+/** Fields of a fixture that say nothing out of the ordinary. */
+export const PLAIN_FIXTURE = {
+  fromWall: 0,
+  status: 'existing',
+  fastened: false,
+  corner: false,
+  overhang: 0,
+  futureProvision: false,
+  connection: 'none',
+  nameplate: null,
+  note: '',
+} as const satisfies Partial<Fixture>;
+
+/** Lower and upper edge of an opening that is not measured, inches. */
+export function edgesOf(kind: OpeningKind, ceiling = CEILING_HEIGHT): { bottom: number; top: number } {
+  if (kind === 'window') return { bottom: 36, top: 80 };
+  if (kind === 'fireplace') return { bottom: 0, top: 40 };
+  if (kind === 'railing') return { bottom: 0, top: 36 };
+  if (kind === 'bar-counter') return { bottom: 0, top: 42 };
+  return { bottom: 0, top: kind === 'cabinet' || kind === 'blocked' ? ceiling : 80 };
+}
 
 /** A new id with the prefix of its kind, such as `box-1f9k3m2x`. */
 export function newId(prefix: string): string {
@@ -43,6 +111,8 @@ export function newJob(name: string, edition: Edition): JobDocument {
     address: '',
     edition,
     dwelling: 'one-family',
+    permitDate: null,
+    laundryElsewhere: false,
     settings: DEFAULT_SETTINGS,
   });
   const level = { id: newId('level'), name: 'Main level', elevation: 0 };
@@ -54,6 +124,7 @@ export function newJob(name: string, edition: Edition): JobDocument {
     y: 0,
     mainRating: 100,
     spaces: 20,
+    found: null,
   };
   return { ...document, levels: { [level.id]: level }, panels: { [panel.id]: panel } };
 }

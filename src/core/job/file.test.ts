@@ -1,4 +1,5 @@
 import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
 import Ajv from 'ajv/dist/2020.js';
 import { studioJob } from '../../../demo/studio.ts';
@@ -17,11 +18,41 @@ const changed = (change: (file: Record<string, Raw[]> & { job: Raw; version: unk
 
 test('a job written and read again is the same', () => assert.deepEqual(parseFile(text), demo));
 
+/** A job as the second version wrote it. */
+const old = readFileSync(new URL('../../../tests/files/job-version-2.json', import.meta.url), 'utf8');
+
+test('a version 2 file is brought up to date: counters become fixtures, nothing is lost', () => {
+  const raw = JSON.parse(old);
+  const read = parseFile(old);
+  assert.deepEqual(
+    Object.values(read.fixtures).map(({ kind, wallId, offset, width, depth }) => [
+      kind,
+      wallId,
+      offset,
+      width,
+      depth,
+    ]),
+    [['counter', 'wall-studio-w1', 144, 120, 24]],
+  );
+  assert.equal(Object.keys(read.openings).length, raw.openings.length - 1);
+  for (const box of raw.boxes) {
+    const now = read.boxes[box.id]!;
+    assert.deepEqual(
+      [now.offset, now.height, now.status, now.note],
+      [box.offset, box.height, box.status, box.note],
+    );
+    assert.equal(now.device.kind, box.device.kind);
+  }
+  for (const table of ['readings', 'proofs', 'energizings'] as const)
+    assert.equal(Object.keys(read[table]).length, raw[table].length);
+  assert.deepEqual(parseFile(serialize(read)), read);
+});
+
 test('a version 1 file is brought up to date', () => {
-  const { boxes, energizings, job, ...rest } = JSON.parse(text);
+  const { boxes, energizings, job, ...rest } = JSON.parse(old);
   const { edition, ...oldJob } = job;
   assert.ok(energizings.length > 0);
-  const old = {
+  const older = {
     ...rest,
     version: 1,
     edition,
@@ -31,8 +62,8 @@ test('a version 1 file is brought up to date', () => {
       return { ...box, heightFeet: (height as number) / 12 };
     }),
   };
-  const read = parseFile(JSON.stringify(old));
-  assert.deepEqual(read.boxes, demo.boxes);
+  const read = parseFile(JSON.stringify(older));
+  assert.deepEqual(read.boxes, parseFile(old).boxes);
   assert.equal(read.job.edition, '2020');
   assert.deepEqual(read.energizings, {});
 });
@@ -42,7 +73,7 @@ const BAD: [string, string, RegExp][] = [
   ['empty text', '', /file: is not complete JSON/],
   ['a list', '[]', /file: expected a job file/],
   ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
-  ['a later version', changed((f) => (f.version = 3)), /version: is 3, made by a later Hekto/],
+  ['a later version', changed((f) => (f.version = 4)), /version: is 4, made by a later Hekto/],
   ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
   [
     '__proto__ keys',
@@ -88,6 +119,45 @@ const BAD: [string, string, RegExp][] = [
     'a stop fed from nowhere',
     changed((f) => ((f.circuits![0]!.stops as Raw[])[1]!.from = 'box-s4')),
     /stops\[1\]\.from: expected null/,
+  ],
+  [
+    'an outlet that serves nothing on record',
+    changed((f) => (f.boxes![0]!.serves = 'fixture-none')),
+    /boxes\[box-b1\]\.serves: expected the id of a fixture/,
+  ],
+  [
+    'a switch that controls itself',
+    changed((f) => (f.boxes![0]!.controls = ['box-b1'])),
+    /boxes\[box-b1\]\.controls: expected ids of other outlets/,
+  ],
+  [
+    'a fixture past the end of its wall',
+    changed((f) => (f.fixtures![0]!.offset = 900)),
+    /fixtures\[fixture-bench\]\.offset: wedging bench at 75' is past the end/,
+  ],
+  [
+    'an opening upside down',
+    changed((f) => (f.openings![0]!.top = 0)),
+    /openings\[opening-bedroom\]\.top: expected more than 0"/,
+  ],
+  [
+    'an amendment without its reference',
+    changed((f) =>
+      f.amendments!.push({
+        id: 'amendment-1',
+        rule: 'gfci',
+        action: 'off',
+        limit: null,
+        reference: '',
+        note: '',
+      }),
+    ),
+    /amendments\[0\]\.reference: expected at least 1 characters/,
+  ],
+  [
+    'a permit day that is no day',
+    changed((f) => (f.job.permitDate = '2026-13-40')),
+    /job\.permitDate: expected a day such as/,
   ],
   ['a bad time', changed((f) => (f.readings![0]!.at = 'yesterday')), /at: expected a UTC time/],
 ];

@@ -1,7 +1,17 @@
 /** What must hold between entities: checked after every command and on every file. */
 import { formatLength } from '../units/length.ts';
 import { rows, type Change } from './document.ts';
-import type { Area, Box, Circuit, JobDocument, Opening, Panel, TableName } from './schema.ts';
+import type {
+  Area,
+  Box,
+  Circuit,
+  Fixture,
+  JobDocument,
+  Opening,
+  Panel,
+  Picture,
+  TableName,
+} from './schema.ts';
 
 export interface Problem {
   /** Path of the field, such as `openings[door-1].width`. */
@@ -27,6 +37,14 @@ function checkArea(document: JobDocument, area: Area): Problem[] {
 }
 
 function checkOpening(document: JobDocument, opening: Opening): Problem[] {
+  if (opening.top <= opening.bottom) {
+    return [
+      {
+        path: at('openings', opening.id, 'top'),
+        message: `expected more than ${formatLength(opening.bottom)}, its lower edge`,
+      },
+    ];
+  }
   const area = document.areas[opening.areaId];
   const wall = area?.walls.find((w) => w.id === opening.wallId);
   if (!area)
@@ -71,21 +89,54 @@ function checkOpening(document: JobDocument, opening: Opening): Problem[] {
     : [];
 }
 
-function checkBox(document: JobDocument, box: Box): Problem[] {
-  const area = document.areas[box.areaId];
-  if (!area)
-    return [{ path: at('boxes', box.id, 'areaId'), message: 'expected the id of a room in this job' }];
-  const wall = area.walls.find((w) => w.id === box.wallId);
-  if (!wall)
-    return [{ path: at('boxes', box.id, 'wallId'), message: `expected the id of a wall of ${area.name}` }];
-  return box.offset > wall.length + 1e-6
+/** Problems of something that stands on a wall of a room. */
+function checkPlace(
+  document: JobDocument,
+  table: 'boxes' | 'fixtures',
+  { id, name, areaId, wallId, offset }: Box | Fixture,
+): Problem[] {
+  const area = document.areas[areaId];
+  if (!area) return [{ path: at(table, id, 'areaId'), message: 'expected the id of a room in this job' }];
+  const wall = area.walls.find((w) => w.id === wallId);
+  if (!wall) return [{ path: at(table, id, 'wallId'), message: `expected the id of a wall of ${area.name}` }];
+  return offset > wall.length + 1e-6
     ? [
         {
-          path: at('boxes', box.id, 'offset'),
-          message: `${box.name} at ${formatLength(box.offset)} is past the end of its wall; expected ${formatLength(wall.length)} or less`,
+          path: at(table, id, 'offset'),
+          message: `${name} at ${formatLength(offset)} is past the end of its wall; expected ${formatLength(wall.length)} or less`,
         },
       ]
     : [];
+}
+
+function checkBox(document: JobDocument, box: Box): Problem[] {
+  const problems = checkPlace(document, 'boxes', box);
+  for (const field of ['fixtureId', 'serves'] as const) {
+    const id = box[field];
+    if (id !== null && !document.fixtures[id]) {
+      problems.push({
+        path: at('boxes', box.id, field),
+        message: 'expected the id of a fixture in this job, or null',
+      });
+    }
+  }
+  if (box.controls.some((id) => !document.boxes[id] || id === box.id)) {
+    problems.push({
+      path: at('boxes', box.id, 'controls'),
+      message: 'expected ids of other outlets in this job',
+    });
+  }
+  return problems;
+}
+
+const checkFixture = (document: JobDocument, fixture: Fixture): Problem[] =>
+  checkPlace(document, 'fixtures', fixture);
+
+function checkPicture(document: JobDocument, picture: Picture): Problem[] {
+  const { table, id } = picture.about;
+  return document[table][id]
+    ? []
+    : [{ path: at('pictures', picture.id, 'about.id'), message: `expected an id from ${table}` }];
 }
 
 function checkPanel(document: JobDocument, panel: Panel): Problem[] {
@@ -133,7 +184,9 @@ function checkCircuit(document: JobDocument, circuit: Circuit): Problem[] {
 const CHECKS = {
   areas: checkArea,
   openings: checkOpening,
+  fixtures: checkFixture,
   boxes: checkBox,
+  pictures: checkPicture,
   panels: checkPanel,
   circuits: checkCircuit,
 };
@@ -159,7 +212,13 @@ export function problemsAfter(document: JobDocument, changes: readonly Change[])
     if (hasCheck(table)) touch(table, id);
     if (table === 'areas') {
       for (const o of rows(document.openings)) if (o.areaId === id) touch('openings', o.id);
+      for (const f of rows(document.fixtures)) if (f.areaId === id) touch('fixtures', f.id);
       for (const b of rows(document.boxes)) if (b.areaId === id) touch('boxes', b.id);
+    }
+    if (after === null && (table === 'fixtures' || table === 'boxes')) {
+      for (const b of rows(document.boxes)) {
+        if (b.serves === id || b.fixtureId === id || b.controls.includes(id)) touch('boxes', b.id);
+      }
     }
     if (table === 'levels' && after === null) {
       for (const a of rows(document.areas)) if (a.levelId === id) touch('areas', a.id);

@@ -1,7 +1,7 @@
 /** Steps that bring an older job file to the current form. One function per version, never edited later. */
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 2;
+export const VERSION = 3;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -25,7 +25,98 @@ function fromVersion1(file: Raw): Raw {
   };
 }
 
-const STEPS: Record<number, (file: Raw) => Raw> = { 1: fromVersion1 };
+/**
+ * Version 2 knew rooms, openings and receptacles. Counters were a kind of opening; nothing was recorded of
+ * fixtures, of what stood open behind a face, of local amendments or of pictures.
+ */
+function fromVersion2(file: Raw): Raw {
+  const openings = list(file.openings);
+  const isCounter = (o: Raw) => o.kind === 'cabinet-with-counter';
+  const job = (file.job ?? {}) as Raw;
+  return {
+    ...file,
+    version: 3,
+    job: {
+      ...job,
+      permitDate: null,
+      laundryElsewhere: false,
+      settings: { ...(job.settings as Raw), wallThickness: 4.5, everyWall: false, extraAtTelevision: false },
+    },
+    areas: list(file.areas).map((area) => ({
+      ...area,
+      ceilingHeight: 96,
+      conditions: {
+        bays: 0,
+        risers: 0,
+        detached: false,
+        powered: true,
+        attachedToUnit: true,
+        habitable: false,
+        foodPreparation: false,
+        roofed: false,
+        faces: 'none',
+        ownEntrance: false,
+        reachedFromInside: false,
+        aboveGrade: null,
+        houseGap: null,
+      },
+    })),
+    openings: openings
+      .filter((o) => !isCounter(o))
+      .map((o) => ({
+        ...o,
+        bottom: 0,
+        top: o.kind === 'fireplace' ? 40 : o.kind === 'cabinet' ? 96 : 80,
+      })),
+    fixtures: openings.filter(isCounter).map((o) => ({
+      id: `fixture-${String(o.id).replace(/^[a-z]+-/, '')}`,
+      areaId: o.areaId,
+      name: 'Counter',
+      kind: 'counter',
+      wallId: o.wallId,
+      offset: Number(o.offset) + Number(o.width) / 2,
+      fromWall: 0,
+      width: o.width,
+      depth: 24,
+      height: 36,
+      status: 'existing',
+      fastened: true,
+      corner: false,
+      overhang: 0,
+      futureProvision: false,
+      connection: 'none',
+      nameplate: null,
+      note: '',
+    })),
+    boxes: list(file.boxes).map((box) => ({
+      ...box,
+      device: {
+        ...(box.device as Raw),
+        volts: '125',
+        cover: 'indoor',
+        switched: 'none',
+        automatic: false,
+        markedControlled: false,
+      },
+      mount: Number(box.fromWall) > 0 ? 'floor' : 'wall',
+      fixtureId: null,
+      serves: null,
+      purpose: 'general',
+      accessible: true,
+      controls: [],
+      found: null,
+    })),
+    panels: list(file.panels).map((panel) => ({ ...panel, found: null })),
+    circuits: list(file.circuits).map((circuit) => ({
+      ...circuit,
+      breaker: { ...(circuit.breaker as Raw), poles: 1 },
+    })),
+    amendments: [],
+    pictures: [],
+  };
+}
+
+const STEPS: Record<number, (file: Raw) => Raw> = { 1: fromVersion1, 2: fromVersion2 };
 
 /** Applies every step from the file's version up to the current one. */
 export function migrate(file: Raw): Raw {

@@ -1,6 +1,28 @@
 /** Small documents for tests: one room, one panel, and what a test adds. */
-import { DEFAULT_SETTINGS, emptyDocument } from './document.ts';
-import type { Area, AreaKind, Box, Circuit, Edition, JobDocument, Opening } from './schema.ts';
+import {
+  CEILING_HEIGHT,
+  DEFAULT_SETTINGS,
+  edgesOf,
+  emptyDocument,
+  PLAIN_BOX,
+  PLAIN_CONDITIONS,
+  PLAIN_DEVICE,
+  PLAIN_FIXTURE,
+} from './document.ts';
+import type {
+  Amendment,
+  Area,
+  AreaKind,
+  Box,
+  Circuit,
+  Conditions,
+  Edition,
+  Fixture,
+  FixtureKind,
+  Job,
+  JobDocument,
+  Opening,
+} from './schema.ts';
 
 export const LEVEL = { id: 'level-1', name: 'Main level', elevation: 0 };
 export const PANEL = {
@@ -11,7 +33,10 @@ export const PANEL = {
   y: 0,
   mainRating: 100,
   spaces: 20,
+  found: null,
 };
+
+export const conditions = (values: Partial<Conditions>): Conditions => ({ ...PLAIN_CONDITIONS, ...values });
 
 /** A room from wall lengths and right-hand turns; rectangular when only lengths are given. */
 export function room(lengths: number[], turns = lengths.map(() => 90), values: Partial<Area> = {}): Area {
@@ -24,6 +49,8 @@ export function room(lengths: number[], turns = lengths.map(() => 90), values: P
     y: 0,
     heading: 0,
     location: 'dry',
+    ceilingHeight: CEILING_HEIGHT,
+    conditions: PLAIN_CONDITIONS,
     walls: lengths.map((length, i) => ({ id: `wall-${i + 1}`, length, turn: turns[i]! })),
     ...values,
   };
@@ -42,6 +69,36 @@ export const opening = (
   offset,
   width,
   hinge: 'none',
+  ...edgesOf(values.kind ?? 'door'),
+  ...values,
+});
+
+export const fixture = (
+  kind: FixtureKind,
+  wall: number,
+  offset: number,
+  width: number,
+  values: Partial<Fixture> = {},
+): Fixture => ({
+  id: `fixture-${kind}-${wall}-${String(offset).replace('.', '-')}`,
+  areaId: 'area-1',
+  name: kind,
+  kind,
+  wallId: `wall-${wall}`,
+  offset,
+  width,
+  depth: 24,
+  height: 36,
+  ...PLAIN_FIXTURE,
+  ...values,
+});
+
+export const receptacle = (values: Partial<Box['device']> = {}): Box['device'] => ({
+  kind: 'duplex',
+  rating: 20,
+  tamperResistant: true,
+  weatherResistant: false,
+  ...PLAIN_DEVICE,
   ...values,
 });
 
@@ -56,7 +113,8 @@ export const outlet = (name: string, wall: number, offset: number, values: Parti
   status: 'new',
   grounding: 'grounded',
   waterDistance: null,
-  device: { kind: 'duplex', rating: 20, tamperResistant: true, weatherResistant: false },
+  device: receptacle(),
+  ...PLAIN_BOX,
   note: '',
   ...values,
 });
@@ -68,7 +126,7 @@ export const chain = (boxes: Box[], values: Partial<Circuit> = {}): Circuit => (
   space: 1,
   name: 'Circuit 1',
   status: 'new',
-  breaker: { rating: 20, protection: 'afci' },
+  breaker: { rating: 20, protection: 'afci', poles: 1 },
   gauge: '12',
   material: 'copper',
   cable: 'NM-B',
@@ -82,7 +140,11 @@ export function house(
   parts: {
     area?: Area;
     kind?: AreaKind;
+    areas?: Area[];
     openings?: Opening[];
+    fixtures?: Fixture[];
+    amendments?: Amendment[];
+    job?: Partial<Job>;
     boxes?: Box[];
     circuits?: Circuit[];
     edition?: Edition;
@@ -96,12 +158,17 @@ export function house(
       address: '',
       edition: parts.edition ?? '2020',
       dwelling: 'one-family',
+      permitDate: null,
+      laundryElsewhere: false,
       settings: DEFAULT_SETTINGS,
+      ...parts.job,
     }),
     levels: byId([LEVEL]),
     panels: byId([PANEL]),
-    areas: byId([area]),
+    areas: byId(parts.areas ?? [area]),
     openings: byId(parts.openings ?? []),
+    fixtures: byId(parts.fixtures ?? []),
+    amendments: byId(parts.amendments ?? []),
     boxes: byId(parts.boxes ?? []),
     circuits: byId(parts.circuits ?? []),
   };

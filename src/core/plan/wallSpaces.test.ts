@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { closedRoom, randomRoom } from './testing.ts';
 import { coverageOf, onWalls, uncovered, wallSpaces, type Span } from './wallSpaces.ts';
 import { crossingWalls, isClosed, outlineOf } from '../job/outline.ts';
-import { opening, outlet, room } from '../job/testing.ts';
+import { opening, outlet, receptacle, room } from '../job/testing.ts';
 
 /**
  * Brute force, written without the functions under test: paints every inch of the floor line, walks from each
@@ -53,7 +53,6 @@ test('wall spacing agrees with a 1 in. brute-force checker on 2,000 random rooms
         area,
         openings.map((o) => opening(o.wall, o.offset, o.width)),
         receptacles.map((r, i) => outlet(`R${i}`, r.wall, r.offset)),
-        '2020',
       )!;
       const found = new Array<boolean>(expected.length).fill(false);
       for (const c of coverage) {
@@ -86,22 +85,30 @@ for (const [what, length, loop, positions, open] of UNCOVERED) {
   test(`uncovered: ${what}`, () => assert.deepEqual(uncovered({ start: 0, length, loop }, positions), open));
 }
 
-test('a cabinet with a counter interrupts the wall in 2017 only; fixed glass never does', () => {
+test('what is taken from the wall interrupts it; fixed glass, windows and railings never do', () => {
   const outline = outlineOf(room([200, 100, 200, 100]));
-  const bench = [opening(1, 50, 60, { kind: 'cabinet-with-counter' }), opening(3, 10, 30)];
+  const door = opening(3, 10, 30);
   assert.deepEqual(
-    wallSpaces(outline, bench, '2017').map((s) => s.length),
+    wallSpaces(outline, [door], [{ from: 50, to: 110 }]).map((s) => s.length),
     [90 + 100 + 10, 160 + 100 + 50],
   );
+  // Touching and overlapping breaks are one.
   assert.deepEqual(
-    wallSpaces(outline, bench, '2020').map((s) => s.length),
-    [570],
+    wallSpaces(
+      outline,
+      [door],
+      [
+        { from: 310, to: 330 },
+        { from: 340, to: 360 },
+      ],
+    ).map((s) => s.length),
+    [550],
   );
-  const glass = [opening(1, 50, 60, { kind: 'fixed-glass' }), opening(3, 10, 30)];
-  assert.deepEqual(
-    wallSpaces(outline, glass, '2023').map((s) => s.length),
-    [570],
-  );
+  for (const kind of ['fixed-glass', 'window', 'railing', 'bar-counter', 'blocked'] as const)
+    assert.deepEqual(
+      wallSpaces(outline, [opening(1, 50, 60, { kind }), door]).map((s) => s.length),
+      [570],
+    );
 });
 
 const COUNTED: [string, Parameters<typeof outlet>[3], number][] = [
@@ -110,15 +117,18 @@ const COUNTED: [string, Parameters<typeof outlet>[3], number][] = [
   ['a floor outlet 18 in. out', { fromWall: 18, height: 0 }, 1],
   ['a floor outlet 19 in. out', { fromWall: 19, height: 0 }, 0],
   ['one to be removed', { status: 'remove' }, 0],
-  [
-    'a 30 A receptacle',
-    { device: { kind: 'single', rating: 30, tamperResistant: false, weatherResistant: false } },
-    0,
-  ],
+  ['a 30 A receptacle', { device: receptacle({ kind: 'single', rating: 30 }) }, 0],
+  ['a 20 A, 250 V receptacle', { device: receptacle({ volts: '250' }) }, 0],
+  ['a switch', { device: receptacle({ kind: 'switch' }) }, 0],
+  ['one inside a cabinet', { mount: 'in-cabinet' }, 0],
+  ['one that is part of a luminaire', { mount: 'in-luminaire' }, 0],
+  ['one in a counter', { mount: 'counter-assembly' }, 0],
+  ['one switched in place of a light', { device: receptacle({ switched: 'whole' }) }, 0],
+  ['one with a half switched', { device: receptacle({ switched: 'half' }) }, 1],
 ];
 for (const [what, values, counted] of COUNTED) {
   test(`${what} ${counted ? 'counts' : 'does not count'}`, () => {
-    const [only] = coverageOf(room([100, 100, 100, 100]), [], [outlet('A', 1, 50, values)], '2020')!;
+    const [only] = coverageOf(room([100, 100, 100, 100]), [], [outlet('A', 1, 50, values)])!;
     assert.equal(only!.counted.length, counted);
   });
 }

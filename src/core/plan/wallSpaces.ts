@@ -2,7 +2,14 @@
  * Wall spaces of 210.52(A): stretches of floor line 2 ft or longer, measured around corners, unbroken by
  * doorways, fireplaces and the like. Positions run along the floor line from the room's first corner, inches.
  */
-import type { Area, Box, Edition, Opening, OpeningKind } from '../job/schema.ts';
+import {
+  RECEPTACLE_KINDS,
+  type Area,
+  type Box,
+  type DeviceKind,
+  type Opening,
+  type OpeningKind,
+} from '../job/schema.ts';
 import { isClosed, outlineOf, type Outline, type WallLine } from '../job/outline.ts';
 
 /** No point of the floor line may be farther from a receptacle, inches. */
@@ -31,37 +38,60 @@ export interface WallSpace {
   loop: boolean;
 }
 
-/** Whether an opening or a fixed thing interrupts the wall space under an edition. */
-export function breaksWallSpace(kind: OpeningKind, edition: Edition): boolean {
-  if (kind === 'fixed-glass') return false;
-  // From 2020 a cabinet interrupts only when it has no counter or work surface.
-  if (kind === 'cabinet-with-counter') return edition === '2017';
-  return true;
-}
+const UNBROKEN: readonly OpeningKind[] = ['fixed-glass', 'window', 'railing', 'bar-counter', 'blocked'];
 
-/** All wall spaces of a closed outline, short ones included. */
-export function wallSpaces(outline: Outline, openings: readonly Opening[], edition: Edition): WallSpace[] {
+/**
+ * Whether a thing in the wall interrupts the wall space. Glass fixed in an outer wall, railings and bar-type
+ * counters are wall space; a stretch where no box can go is wall space all the same.
+ */
+export const breaksWallSpace = (kind: OpeningKind): boolean => !UNBROKEN.includes(kind);
+
+/**
+ * All wall spaces of a closed outline, short ones included.
+ * @param taken stretches of floor line that counters and the like take from the wall
+ */
+export function wallSpaces(
+  outline: Outline,
+  openings: readonly Opening[],
+  taken: readonly Span[] = [],
+): WallSpace[] {
   const breaks = openings
-    .filter((o) => breaksWallSpace(o.kind, edition))
+    .filter((o) => breaksWallSpace(o.kind))
     .flatMap((o) => {
       const wall = outline.walls.find((w) => w.id === o.wallId);
       return wall ? [{ from: wall.start + o.offset, to: wall.start + o.offset + o.width }] : [];
     })
+    .concat(taken)
     .sort((a, b) => a.from - b.from);
   if (breaks.length === 0) return [{ start: 0, length: outline.perimeter, loop: true }];
   const spaces: WallSpace[] = [];
-  for (const [i, gap] of breaks.entries()) {
-    const next = breaks[i + 1]?.from ?? breaks[0]!.from + outline.perimeter;
-    const length = next - gap.to;
-    if (length > 1e-6) spaces.push({ start: gap.to, length, loop: false });
+  let end = breaks[0]!.to;
+  for (const gap of breaks.slice(1)) {
+    if (gap.from > end + 1e-6) spaces.push({ start: end, length: gap.from - end, loop: false });
+    end = Math.max(end, gap.to);
   }
+  const last = breaks[0]!.from + outline.perimeter;
+  if (last > end + 1e-6) spaces.push({ start: end, length: last - end, loop: false });
   return spaces;
 }
+
+const RECEPTACLES: readonly DeviceKind[] = RECEPTACLE_KINDS;
+/** Whether something can be plugged in here. */
+export const isReceptacle = (box: Box): boolean => RECEPTACLES.includes(box.device.kind);
+
+/** A 15 or 20 A, 125 V receptacle: the kind that spacing rules speak of. */
+export const isSmallReceptacle = (box: Box): boolean =>
+  isReceptacle(box) && box.device.rating <= 20 && box.device.volts === '125';
 
 /** Whether an outlet counts toward wall spacing, and if not, why. */
 export function notCounted(box: Box): string | null {
   if (box.status === 'remove') return 'is to be removed';
-  if (box.device.rating > 20) return 'is not a 15 or 20 A, 125 V receptacle';
+  if (!isSmallReceptacle(box)) return 'is not a 15 or 20 A, 125 V receptacle';
+  if (box.mount === 'in-cabinet') return 'is inside a cabinet';
+  if (box.mount === 'in-luminaire') return 'is part of a luminaire or appliance';
+  if (box.mount === 'counter-assembly' || box.mount === 'face-up') return 'serves a counter';
+  // Of a duplex with one half switched the other half counts.
+  if (box.device.switched === 'whole') return 'is switched in place of a lighting outlet';
   if (box.height > HIGHEST_COUNTED) return 'is higher than 5 ft 6 in.';
   if (box.fromWall > FARTHEST_FLOOR_OUTLET) return 'is a floor outlet more than 18 in. from the wall';
   return null;
@@ -130,32 +160,43 @@ export interface SpaceCoverage {
   uncovered: Span[];
 }
 
+/**
+ * What covers each of a room's spaces.
+ * @param boxes those that count
+ * @param least shortest space that needs a receptacle, inches
+ */
+export function coveredBy(
+  outline: Outline,
+  spaces: readonly WallSpace[],
+  boxes: readonly Box[],
+  least: number,
+  reach: number,
+): SpaceCoverage[] {
+  const startOf = new Map(outline.walls.map((w) => [w.id, w.start]));
+  return spaces.map((space) => {
+    const counted: SpaceCoverage['counted'] = [];
+    for (const box of boxes) {
+      const start = startOf.get(box.wallId);
+      const at = start === undefined ? null : positionIn(space, outline, start + box.offset);
+      if (at !== null) counted.push({ box, at });
+    }
+    counted.sort((a, b) => a.at - b.at);
+    const required = space.length >= least - 1e-6;
+    const positions = counted.map((c) => c.at);
+    return { space, required, counted, uncovered: required ? uncovered(space, positions, reach) : [] };
+  });
+}
+
 /** Coverage of every wall space of a room; null when its outline does not close. */
 export function coverageOf(
   area: Area,
   openings: readonly Opening[],
   boxes: readonly Box[],
-  edition: Edition,
+  taken: readonly Span[] = [],
+  reach = REACH,
 ): SpaceCoverage[] | null {
   const outline = outlineOf(area);
   if (!isClosed(outline)) return null;
-  const startOf = new Map(outline.walls.map((w) => [w.id, w.start]));
-  return wallSpaces(outline, openings, edition).map((space) => {
-    const counted = boxes
-      .filter((box) => notCounted(box) === null)
-      .flatMap((box) => {
-        const start = startOf.get(box.wallId);
-        const at = start === undefined ? null : positionIn(space, outline, start + box.offset);
-        return at === null ? [] : [{ box, at }];
-      })
-      .sort((a, b) => a.at - b.at);
-    const required = space.length >= LEAST_WALL_SPACE - 1e-6;
-    const open = required
-      ? uncovered(
-          space,
-          counted.map((c) => c.at),
-        )
-      : [];
-    return { space, required, counted, uncovered: open };
-  });
+  const counting = boxes.filter((box) => notCounted(box) === null);
+  return coveredBy(outline, wallSpaces(outline, openings, taken), counting, LEAST_WALL_SPACE, reach);
 }

@@ -81,3 +81,18 @@ test('steps follow the topology: cables counted, line and load named, ground fir
     stepsFor(bedroom, bedroom.stops[1]!).some((s) => /nothing may join it to the neutral/.test(s.text)),
   );
 });
+
+test('the sheet names the local amendments it was judged under', () => {
+  const amended = {
+    id: 'amendment-1',
+    rule: 'outdoor-outlets',
+    action: 'off' as const,
+    limit: null,
+    reference: 'Ordinance 14-3',
+    note: '',
+  };
+  assert.deepEqual(report(studioJob()).amendments, []);
+  assert.deepEqual(report({ ...studioJob(), amendments: { 'amendment-1': amended } }).amendments, [
+    'GFCI for outdoor equipment without a plug, switched off (Ordinance 14-3)',
+  ]);
+});

@@ -4,7 +4,8 @@ import { byGravity, type Finding } from '../code/rule.ts';
 import type { View } from '../code/view.ts';
 import { dropAt, fullLoad, type Run } from '../circuits/run.ts';
 import { rows } from '../job/document.ts';
-import type { Box, Circuit, Job, Proof, Reading } from '../job/schema.ts';
+import { ALL_RULES } from '../code/rules/index.ts';
+import type { Amendment, Box, Circuit, Job, Proof, Reading } from '../job/schema.ts';
 import { circuitState, struckReadings } from './proof.ts';
 import { judge, type Verdict } from './verdict.ts';
 
@@ -24,6 +25,8 @@ export interface ReportReading {
 
 export interface Report {
   job: Job;
+  /** Local amendments the findings were judged under: the rule, what was done to it, and the reference. */
+  amendments: string[];
   circuits: ReportCircuit[];
   findings: Finding[];
   /** Outlets in the order of the circuits, with their decisions and labels. */
@@ -68,6 +71,7 @@ export function reportOf(view: View, findings: readonly Finding[]): Report {
     .map((reading) => ({ reading, struck: struck.has(reading.id), verdict: judgeIn(view, reading) }));
   return {
     job: document.job,
+    amendments: rows(document.amendments).map(amendmentLine),
     circuits,
     findings: findings.filter((f) => f.level !== 'satisfied').sort(byGravity),
     outlets,
@@ -76,6 +80,15 @@ export function reportOf(view: View, findings: readonly Finding[]): Report {
     cautions: cautionsOf(outlets, readings, findings),
   };
 }
+
+const DONE: Record<Amendment['action'], string> = {
+  off: 'switched off',
+  tighten: 'limit tightened',
+  note: 'noted',
+};
+
+const amendmentLine = ({ rule, action, reference }: Amendment): string =>
+  `${ALL_RULES.find((r) => r.id === rule)?.title ?? rule}, ${DONE[action]} (${reference})`;
 
 function cautionsOf(
   outlets: Report['outlets'],

@@ -1,6 +1,9 @@
-import { afciRoom, afciSection } from '../decisions.ts';
-import { changeBreaker, rule } from '../rule.ts';
-import { AREA_FACTS } from '../tables/areas.ts';
+import { afciMeans, afciRoom, afciSection, describeOrigin } from '../decisions.ts';
+import { changeBreaker, changeDevice, rule, type Fix } from '../rule.ts';
+import { labelOf } from '../tables/areas.ts';
+
+/** Where changed wiring of an old circuit is spoken of. */
+const CHANGED = { '2017': '210.12(D)', '2020': '210.12(D)', '2023': '210.12(E)' } as const;
 
 export const afci = rule({
   id: 'afci',
@@ -12,16 +15,16 @@ export const afci = rule({
   check(circuit, view) {
     const room = afciRoom(view, circuit);
     if (!room) return [];
-    const stops = view.run(circuit).stops;
-    const reason = `it supplies ${room.area.name} (${AREA_FACTS[room.area.kind].label.toLowerCase()})`;
+    const { stops } = view.run(circuit);
+    const reason = `it supplies ${room.area.name} (${labelOf(room.area)})`;
     const section = afciSection(view.edition);
     const { protection } = circuit.breaker;
     if (protection === 'afci' || protection === 'dual') {
       return [{ level: 'satisfied', message: `AFCI at the breaker; ${reason}`, section }];
     }
     const added = circuit.status === 'new' || stops.some((s) => s.box.status === 'new');
-    const replaced = stops.some((s) => s.box.status === 'replace');
-    if (!added && !replaced) {
+    const changed = stops.filter((s) => s.box.status === 'new' || s.box.status === 'replace');
+    if (circuit.status !== 'new' && changed.length === 0) {
       return [
         {
           level: 'note',
@@ -30,19 +33,39 @@ export const afci = rule({
         },
       ];
     }
+    const where = added
+      ? circuit.status === 'new'
+        ? section
+        : CHANGED[view.edition]
+      : `406.4(D)(4), ${section}`;
+    const bare = changed.filter((s) => afciMeans(circuit, s) === null);
+    if (circuit.status !== 'new' && bare.length === 0) {
+      const means = describeOrigin(afciMeans(circuit, changed[0]!), changed[0]!.box);
+      return [
+        { level: 'satisfied', message: `AFCI for what is altered by ${means}; ${reason}`, section: where },
+      ];
+    }
+    const fixes: Fix[] = [
+      protection === 'gfci'
+        ? { label: 'Fit a dual-function breaker', command: changeBreaker(circuit, { protection: 'dual' }) }
+        : { label: 'Fit an AFCI breaker', command: changeBreaker(circuit, { protection: 'afci' }) },
+    ];
+    const first = stops[0]?.box;
+    if (circuit.status === 'existing' && first && first.device.rating <= 20 && first.device.kind !== 'gfci') {
+      fixes.push({
+        label: `Fit an outlet-type AFCI at ${first.name}, the first outlet`,
+        command: changeDevice(first, { kind: 'outlet-afci' }),
+      });
+    }
     return [
       {
         level: 'violation',
-        message: `needs AFCI at the breaker: ${reason}`,
-        section: added ? section : `406.4(D)(4), ${section}`,
-        fixes: [
-          protection === 'gfci'
-            ? {
-                label: 'Fit a dual-function breaker',
-                command: changeBreaker(circuit, { protection: 'dual' }),
-              }
-            : { label: 'Fit an AFCI breaker', command: changeBreaker(circuit, { protection: 'afci' }) },
-        ],
+        message:
+          circuit.status === 'existing'
+            ? `what is altered needs AFCI at the breaker or an outlet-type device at the first outlet: ${reason}`
+            : `needs AFCI at the breaker: ${reason}`,
+        section: where,
+        fixes,
       },
     ];
   },

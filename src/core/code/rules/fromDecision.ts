@@ -1,5 +1,5 @@
 import type { Box } from '../../job/schema.ts';
-import { decisionOn, type Decision, type Topic } from '../decisions.ts';
+import { decisionIfAsked, type Decision, type Topic } from '../decisions.ts';
 import type { Fix, Verdict } from '../rule.ts';
 import type { View } from '../view.ts';
 
@@ -15,11 +15,13 @@ export function verdictFromDecision(
   topic: Topic,
   box: Box,
   view: View,
-  fixes: (decision: Decision) => Fix[],
+  fixes: () => Fix[],
+  belongs: (decision: Decision) => boolean = () => true,
 ): Verdict[] {
-  const decision = box.status === 'remove' ? null : decisionOn(topic, view, box);
-  if (!decision || decision.asked === 'not-required') return [];
-  const { reason, section, providedBy } = decision;
+  const decision = box.status === 'remove' ? null : decisionIfAsked(topic, view, box);
+  if (!decision || !belongs(decision)) return [];
+  const { reason, section, providedBy, waived } = decision;
+  if (waived) return [{ level: 'note', message: `${box.name}: ${reason}`, section }];
   if (providedBy)
     return [{ level: 'satisfied', message: `${box.name}: ${reason}; provided by ${providedBy}`, section }];
   if (decision.asked === 'existing') return [{ level: 'note', message: `${box.name}: ${reason}`, section }];
@@ -28,7 +30,7 @@ export function verdictFromDecision(
       level: 'violation',
       message: `${box.name} ${MISSING[topic]}: ${reason}`,
       section,
-      fixes: fixes(decision),
+      fixes: fixes(),
     },
   ];
 }

@@ -1,27 +1,89 @@
 import type { Rule } from '../rule.ts';
 import type { Scope } from '../view.ts';
 import { afci } from './afci.ts';
-import { gfci } from './gfci.ts';
+import { applianceReceptacle } from './appliance-receptacle.ts';
+import { basementReceptacle } from './basement-receptacle.ts';
+import { bathroomBasin } from './bathroom-basin.ts';
+import { controlledMarking } from './controlled-marking.ts';
+import { counterSpacing } from './counter-spacing.ts';
+import { deckReceptacle } from './deck-receptacle.ts';
+import { equipmentReceptacle } from './equipment-receptacle.ts';
+import { faceUp } from './face-up.ts';
+import { foyerReceptacles } from './foyer-receptacles.ts';
+import { garageReceptacles } from './garage-receptacles.ts';
+import { gfci, outdoorOutlets } from './gfci.ts';
+import { gfciAccessible } from './gfci-accessible.ts';
+import { hallwayReceptacle } from './hallway-receptacle.ts';
+import { islandReceptacles } from './island-receptacles.ts';
+import { laundryReceptacle } from './laundry-receptacle.ts';
+import { lightingOutlet } from './lighting-outlet.ts';
 import { noEquipmentGround } from './no-equipment-ground.ts';
+import { notCounted } from './not-counted.ts';
 import { onACircuit } from './on-a-circuit.ts';
+import { outbuildingReceptacle } from './outbuilding-receptacle.ts';
+import { outdoorReceptacles } from './outdoor-receptacles.ts';
 import { receptacleRating } from './receptacle-rating.ts';
 import { roomOutline } from './room-outline.ts';
 import { shopLimit } from './shop-limit.ts';
+import { atTelevision, everyWall } from './shop-placing.ts';
 import { smallConductor } from './small-conductor.ts';
+import { fixtureInRoom, roomsOverlap } from './survey-fits.ts';
 import { tamperResistant } from './tamper-resistant.ts';
+import { tubZone } from './tub-zone.ts';
 import { voltageDrop } from './voltage-drop.ts';
 import { wallSpacing } from './wall-spacing.ts';
+import { weatherCover } from './weather-cover.ts';
 import { weatherResistant } from './weather-resistant.ts';
 
 /** Every rule, by what it looks at. */
 export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
-  area: [roomOutline, wallSpacing],
-  box: [gfci, tamperResistant, weatherResistant, noEquipmentGround, onACircuit],
+  house: [outdoorReceptacles],
+  area: [
+    roomOutline,
+    roomsOverlap,
+    wallSpacing,
+    counterSpacing,
+    laundryReceptacle,
+    garageReceptacles,
+    outbuildingReceptacle,
+    basementReceptacle,
+    hallwayReceptacle,
+    foyerReceptacles,
+    deckReceptacle,
+    lightingOutlet,
+    everyWall,
+  ],
+  fixture: [
+    fixtureInRoom,
+    islandReceptacles,
+    bathroomBasin,
+    equipmentReceptacle,
+    applianceReceptacle,
+    atTelevision,
+  ],
+  box: [
+    gfci,
+    outdoorOutlets,
+    gfciAccessible,
+    tamperResistant,
+    weatherResistant,
+    weatherCover,
+    controlledMarking,
+    noEquipmentGround,
+    tubZone,
+    faceUp,
+    notCounted,
+    onACircuit,
+  ],
   circuit: [receptacleRating, smallConductor, afci, voltageDrop, shopLimit],
 };
 
-export const ALL_RULES: readonly Pick<Rule, 'id' | 'title' | 'level' | 'sections' | 'why' | 'scope'>[] = [
+export type RuleMeta = Pick<Rule, 'id' | 'title' | 'level' | 'sections' | 'why' | 'scope' | 'limit'>;
+
+export const ALL_RULES: readonly RuleMeta[] = [
+  ...RULES.house,
   ...RULES.area,
+  ...RULES.fixture,
   ...RULES.box,
   ...RULES.circuit,
 ];

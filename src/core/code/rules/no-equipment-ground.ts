@@ -1,3 +1,4 @@
+import { isReceptacle } from '../../plan/wallSpaces.ts';
 import { decisionOn } from '../decisions.ts';
 import { changeDevice, rule, sameSection } from '../rule.ts';
 
@@ -9,7 +10,7 @@ export const noEquipmentGround = rule({
   sections: sameSection('406.4(D)(2)'),
   why: 'A third slot promises a ground; without one, a fault leaves the appliance’s metal live unless a GFCI is upstream.',
   check(box, view) {
-    if (box.status === 'remove') return [];
+    if (box.status === 'remove' || !isReceptacle(box)) return [];
     if (box.grounding === 'unknown') {
       return [
         { level: 'unknown', message: `${box.name}: not recorded whether the box has an equipment ground` },

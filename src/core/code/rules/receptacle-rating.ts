@@ -1,3 +1,4 @@
+import { isReceptacle } from '../../plan/wallSpaces.ts';
 import { changeDevice, rule, sameSection, type Verdict } from '../rule.ts';
 
 /** Receptacle ratings allowed on a circuit with two or more receptacles, 210.21(B)(3). */
@@ -21,10 +22,11 @@ export const receptacleRating = rule({
     const boxes = view
       .run(circuit)
       .stops.map((s) => s.box)
-      .filter((b) => b.status !== 'remove');
+      .filter((b) => b.status !== 'remove' && isReceptacle(b));
     if (boxes.length === 0) return [];
     const [first] = boxes;
-    if (boxes.length === 1 && first?.device.kind === 'single') {
+    const others = view.run(circuit).stops.filter((s) => s.box.status !== 'remove').length;
+    if (others === 1 && first?.device.kind === 'single') {
       return first.device.rating >= rating
         ? [
             {

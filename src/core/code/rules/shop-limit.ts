@@ -1,3 +1,4 @@
+import { isReceptacle } from '../../plan/wallSpaces.ts';
 import { rule, sameSection } from '../rule.ts';
 
 export const shopLimit = rule({
@@ -8,7 +9,9 @@ export const shopLimit = rule({
   sections: sameSection('shop habit'),
   why: 'The code sets no number in a dwelling; a shop limit keeps breakers from nuisance trips.',
   check(circuit, view) {
-    const count = view.run(circuit).stops.filter((s) => s.box.status !== 'remove').length;
+    const count = view
+      .run(circuit)
+      .stops.filter((s) => s.box.status !== 'remove' && isReceptacle(s.box)).length;
     const { maxReceptacles } = view.document.job.settings;
     return count > maxReceptacles
       ? [

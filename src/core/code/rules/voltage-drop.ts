@@ -1,4 +1,5 @@
-import { dropAt, fullLoad } from '../../circuits/run.ts';
+import { dropAt, fullLoad, type RunStop } from '../../circuits/run.ts';
+import { isReceptacle } from '../../plan/wallSpaces.ts';
 import { round } from '../../units/quantity.ts';
 import { rule } from '../rule.ts';
 
@@ -10,7 +11,11 @@ export const voltageDrop = rule({
   sections: { '2017': '210.19(A) note', '2020': '210.19(A) note', '2023': '210.19 note' },
   why: 'Motors run hot and lamps dim on low voltage; the code advises 3 % but does not require it.',
   check(circuit, view) {
-    const { end } = view.run(circuit);
+    // At the receptacle farthest in ohms: what is plugged in there is not known, what is wired is small.
+    const end = view
+      .run(circuit)
+      .stops.filter((s) => isReceptacle(s.box) && s.box.status !== 'remove')
+      .reduce<RunStop | null>((worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s), null);
     if (!end) return [];
     const { voltage, dropLimitPercent } = view.document.job.settings;
     const amps = fullLoad(circuit);

@@ -1,0 +1,111 @@
+import type { Edition } from '../../job/schema.ts';
+import {
+  boxesOn,
+  fromOuterEnd,
+  hasCounterRule,
+  islandNeeds,
+  isIsland,
+  notServingIsland,
+} from '../../plan/counters.ts';
+import { formatLength } from '../../units/length.ts';
+import { round } from '../../units/quantity.ts';
+import { rule, type Verdict } from '../rule.ts';
+import { placeFix } from './spacing.ts';
+
+/** Farthest a peninsula's receptacle may be from its outer end from 2020 on, inches. */
+const OUTER_END = 24;
+const LOCATION: Record<Edition, string> = {
+  '2017': '210.52(C)(5)',
+  '2020': '210.52(C)(3)',
+  '2023': '210.52(C)(3)',
+};
+
+export const islandReceptacles = rule({
+  id: 'island-receptacles',
+  title: 'Receptacles at islands and peninsulas',
+  scope: 'fixture',
+  level: 'violation',
+  sections: { '2017': '210.52(C)(2), (3)', '2020': '210.52(C)(2)', '2023': '210.52(C)(2)' },
+  why: 'A cord from the wall to an island is a trip line with a hot pan at its end.',
+  check(fixture, view) {
+    const area = view.document.areas[fixture.areaId];
+    if (!isIsland(fixture) || !area || !hasCounterRule(area) || fixture.status === 'remove') return [];
+    const { edition } = view;
+    const boxes = boxesOn(view.boxesIn(area), fixture).filter((b) => b.status !== 'remove');
+    const refused = boxes.flatMap((box) => {
+      const why = notServingIsland(box, fixture, edition);
+      return why === null ? [] : [{ box, why }];
+    });
+    const counted = boxes.filter((b) => !refused.some((r) => r.box === b));
+    const { required, surface, section } = islandNeeds(fixture, edition);
+    const size = `${formatLength(fixture.width)} × ${formatLength(fixture.depth)}, ${round(surface, 1)} ft²`;
+    const left = refused.map((r) => `${r.box.name} ${r.why}`).join('; ');
+    const verdicts: Verdict[] = [];
+    if (edition === '2023') {
+      // Optional, but what is fitted must not hang below the top, where a child or a hip catches the cord.
+      if (refused.length > 0)
+        verdicts.push({
+          level: 'violation',
+          section: LOCATION[edition],
+          message: `${fixture.name}: ${left}`,
+        });
+      if (counted.length === 0 && !fixture.futureProvision) {
+        verdicts.push({
+          level: 'violation',
+          section,
+          message: `${fixture.name} (${size}) has no receptacle and no provision for one later`,
+          fixes: [
+            {
+              label: `Record provision for a later receptacle at ${fixture.name}`,
+              command: { type: 'put', table: 'fixtures', rows: [{ ...fixture, futureProvision: true }] },
+            },
+            placeFix(area),
+          ],
+        });
+      }
+      if (verdicts.length > 0) return verdicts;
+      return [
+        {
+          level: 'satisfied',
+          message:
+            counted.length > 0
+              ? `${fixture.name} (${size}): ${counted.map((b) => b.name).join(', ')} on or above the surface`
+              : `${fixture.name} (${size}): none fitted, provision for one later`,
+        },
+      ];
+    }
+    if (required === 0)
+      return [{ level: 'satisfied', section, message: `${fixture.name} (${size}) is too small to need one` }];
+    if (counted.length < required) {
+      return [
+        {
+          level: 'violation',
+          section,
+          message: `${fixture.name} (${size}) has ${counted.length} of ${required} receptacles${left ? `: ${left}` : ''}`,
+          measured: { value: surface, unit: 'ft²' },
+          fixes: [placeFix(area)],
+        },
+      ];
+    }
+    const nearest = Math.min(...counted.map((b) => fromOuterEnd(b, fixture)));
+    if (edition === '2020' && fixture.kind === 'peninsula' && nearest > OUTER_END) {
+      return [
+        {
+          level: 'violation',
+          section,
+          message: `no receptacle within 2' of the outer end of ${fixture.name}; the nearest is ${formatLength(nearest)} from it`,
+          measured: { value: nearest, unit: 'in' },
+          limit: { value: OUTER_END, unit: 'in' },
+          fixes: [placeFix(area)],
+        },
+      ];
+    }
+    return [
+      {
+        level: 'satisfied',
+        section,
+        message: `${fixture.name} (${size}): ${counted.length} of ${required} receptacles`,
+      },
+    ];
+  },
+});

@@ -1,0 +1,48 @@
+import { outlineOf } from '../../job/outline.ts';
+import { floorLineOf, notServingCounter } from '../../plan/counters.ts';
+import { isReceptacle, notCounted as notCountedAtWall } from '../../plan/wallSpaces.ts';
+import { rule, sameSection } from '../rule.ts';
+import { hasWallRule } from '../tables/areas.ts';
+
+export const notCounted = rule({
+  id: 'not-counted',
+  title: 'Receptacle that does not count toward spacing',
+  scope: 'box',
+  level: 'note',
+  sections: sameSection('210.52'),
+  why: 'It may stay, but the wall or counter there is judged as if it were not.',
+  check(box, view) {
+    const area = view.document.areas[box.areaId];
+    if (!area || box.status === 'remove' || !isReceptacle(box) || box.fixtureId !== null) return [];
+    if (view.counterCoverage(area)?.length === 0 && !hasWallRule(area)) return [];
+    const outline = outlineOf(area);
+    const wall = outline.walls.find((w) => w.id === box.wallId);
+    const at = wall ? wall.start + box.offset : NaN;
+    const atCounter = view.fixturesIn(area).some((f) => {
+      const line = f.kind === 'counter' || f.kind === 'appliance-garage' ? floorLineOf(outline, f) : null;
+      return line !== null && at >= line.from && at <= line.to;
+    });
+    if (atCounter && view.counterCoverage(area) !== null) {
+      const why = notServingCounter(box, outline, view.fixturesIn(area));
+      return why === null
+        ? []
+        : [
+            {
+              level: 'note',
+              section: '210.52(C)',
+              message: `${box.name} does not count for the counter: it ${why}`,
+            },
+          ];
+    }
+    const why = hasWallRule(area) ? notCountedAtWall(box) : null;
+    return why === null || box.serves !== null
+      ? []
+      : [
+          {
+            level: 'note',
+            section: '210.52(A)',
+            message: `${box.name} does not count for the wall: it ${why}`,
+          },
+        ];
+  },
+});

@@ -1,0 +1,66 @@
+/** What every CSV file of a job shares: RFC 4180, known columns, cells that cannot run as formulas. */
+import Papa from 'papaparse';
+import type { Problem } from '../job/integrity.ts';
+import { InvalidError } from '../job/validate.ts';
+
+/** Largest CSV file read, characters. */
+export const MAX_CSV = 16 * 1024 * 1024;
+/** Most problems named at once. */
+export const MOST_PROBLEMS = 20;
+
+/** Spreadsheets run cells that begin like a formula; a quote in front keeps them text. */
+export const neutralise = (cell: string): string => (/^[=+\-@\t\r']/.test(cell) ? `'${cell}` : cell);
+export const restore = (cell: string): string => (/^'[=+\-@\t\r']/.test(cell) ? cell.slice(1) : cell);
+
+export function toCsv<C extends string>(columns: readonly C[], data: readonly Record<C, string>[]): string {
+  return `${Papa.unparse({ fields: [...columns], data: [...data] }, { newline: '\r\n' })}\r\n`;
+}
+
+export interface CsvRow<C extends string> {
+  /** `line 7`, for messages. */
+  line: string;
+  cells: Record<C, string>;
+}
+
+/**
+ * Reads rows with exactly the given columns, in any order.
+ * @param noun what the file should be, for messages
+ * @returns the rows and the problems of form found in them
+ * @throws InvalidError when the file is too large or its columns are not these
+ */
+export function fromCsv<C extends string>(
+  text: string,
+  columns: readonly C[],
+  noun: string,
+): { rows: CsvRow<C>[]; problems: Problem[] } {
+  if (text.length > MAX_CSV) {
+    throw new InvalidError([
+      { path: 'file', message: `is larger than ${MAX_CSV / 1024 / 1024} MB; expected ${noun}` },
+    ]);
+  }
+  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
+    header: true,
+    skipEmptyLines: true,
+  });
+  checkColumns(parsed.meta.fields ?? [], columns);
+  return {
+    rows: parsed.data.map((cells, i) => ({ line: `line ${i + 2}`, cells: cells as Record<C, string> })),
+    problems: parsed.errors.map((e) => ({
+      path: `line ${(e.row ?? 0) + 2}`,
+      message: e.type === 'FieldMismatch' ? `expected ${columns.length} columns` : e.message,
+    })),
+  };
+}
+
+function checkColumns(fields: readonly string[], columns: readonly string[]): void {
+  const missing = columns.filter((c) => !fields.includes(c));
+  const extra = fields.filter((f) => !columns.includes(f));
+  const problems: Problem[] = [
+    ...missing.map((c) => ({
+      path: 'line 1',
+      message: `column “${c}” is missing; expected ${columns.join(', ')}`,
+    })),
+    ...extra.map((c) => ({ path: 'line 1', message: `column “${c.slice(0, 40)}” does not belong here` })),
+  ];
+  if (problems.length > 0) throw new InvalidError(problems.slice(0, MOST_PROBLEMS));
+}

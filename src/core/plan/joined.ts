@@ -1,0 +1,63 @@
+/**
+ * Rooms that share a wall. A door stands on record once, in one of the two rooms it joins; the other room's
+ * side of the wall gets its image, so that it interrupts both wall spaces and lets a cord through.
+ */
+import { outlineOf, pointOnWall, type WallLine } from '../job/outline.ts';
+import type { Area, Opening, OpeningKind } from '../job/schema.ts';
+import { alongWall } from './footprint.ts';
+
+/** Thickest wall two rooms may share, inches. */
+export const THICKEST_WALL = 14;
+/** Narrowest image of an opening worth having, inches. */
+const LEAST_IMAGE = 6;
+
+const THROUGH: readonly OpeningKind[] = ['door', 'opening', 'sliding-panel', 'fixed-glass', 'window'];
+/** Openings that go through the wall. */
+export const goesThrough = (o: Opening): boolean => THROUGH.includes(o.kind);
+
+/** Whether two walls are the two sides of one: parallel and no farther apart than a wall is thick. */
+export function sharesWall(a: WallLine, b: WallLine): boolean {
+  const turn = Math.abs(((((a.heading - b.heading) % 180) + 180) % 180) - 90);
+  if (turn < 89.5) return false;
+  const from = alongWall(a, b.from);
+  const to = alongWall(a, b.to);
+  if (Math.abs(from.off) > THICKEST_WALL || Math.abs(to.off) > THICKEST_WALL) return false;
+  const least = Math.min(from.along, to.along);
+  const most = Math.max(from.along, to.along);
+  return least < a.length - LEAST_IMAGE && most > LEAST_IMAGE;
+}
+
+/** Images on an area's walls of the openings of its neighbours, with the id of the original. */
+export function joinedOpenings(
+  area: Area,
+  neighbours: readonly { area: Area; openings: readonly Opening[] }[],
+): Opening[] {
+  const images: Opening[] = [];
+  const { walls } = outlineOf(area);
+  for (const neighbour of neighbours) {
+    const outline = outlineOf(neighbour.area);
+    for (const opening of neighbour.openings) {
+      if (!goesThrough(opening)) continue;
+      const theirs = outline.walls.find((w) => w.id === opening.wallId);
+      if (!theirs) continue;
+      for (const wall of walls) {
+        if (!sharesWall(wall, theirs)) continue;
+        const a = alongWall(wall, pointOnWall(outline, theirs, opening.offset)).along;
+        const b = alongWall(wall, pointOnWall(outline, theirs, opening.offset + opening.width)).along;
+        const from = Math.max(0, Math.min(a, b));
+        const to = Math.min(wall.length, Math.max(a, b));
+        if (to - from < LEAST_IMAGE) continue;
+        images.push({
+          ...opening,
+          areaId: area.id,
+          wallId: wall.id,
+          offset: from,
+          width: to - from,
+          // The leaf swings into the room that has the door on record.
+          hinge: 'none',
+        });
+      }
+    }
+  }
+  return images;
+}
