@@ -1,12 +1,13 @@
 /** `npm run bench`: the speeds that are promised, with what each must stay under. */
 import { gzipSync } from 'node:zlib';
 import { generatedHouse } from '../demo/generate.ts';
-import { studioJob } from '../demo/studio.ts';
+import { tamarackJob } from '../demo/tamarack.ts';
 import { Checker } from '../src/core/code/checker.ts';
 import { run } from '../src/core/job/commands.ts';
 import type { JobDocument } from '../src/core/job/schema.ts';
 import { startServer } from '../tests/support/server.ts';
-import { placeMissing } from '../src/core/layout/place.ts';
+import { View } from '../src/core/code/view.ts';
+import { placeMissing } from '../src/core/layout/house.ts';
 
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
@@ -55,16 +56,14 @@ function bench(name: string, document: JobDocument, full: number | null, edit: n
   );
 }
 
-bench('Demo job', studioJob(), 10, 2);
+bench('Demo job', tamarackJob(), 10, 2);
 bench('Generated house', generatedHouse(200), 10, 2);
 bench('Generated building', generatedHouse(3000), 150, 16);
 
-const demo = studioJob();
-const studio = demo.areas['area-studio']!;
-const openings = Object.values(demo.openings).filter((o) => o.areaId === studio.id);
+const demo = tamarackJob();
 row(
-  'Studio: place all that is missing',
-  time(() => placeMissing(studio, openings, [], '2020', demo.job.settings), 20, 5),
+  'Demo house: place all that is missing',
+  time(() => placeMissing(new View(demo), Object.values(demo.areas)), 20, 5),
   'ms',
   null,
 );

@@ -4,13 +4,54 @@ import { openBrowser, press, setSize, sees } from '../tests/support/browser.ts';
 import { startServer } from '../tests/support/server.ts';
 
 const JOB = '/job/job-tamarack';
-type Shot = { name: string; path: string; size: [number, number]; words: RegExp; press?: string };
+type Shot = {
+  name: string;
+  path: string;
+  size: [number, number];
+  words: RegExp;
+  press?: string[];
+  scroll?: number;
+};
 const DESK: [number, number] = [1280, 800];
 const PHONE: [number, number] = [390, 844];
 const SHOTS: Shot[] = [
   { name: 'jobs', path: '/', size: DESK, words: /14 Tamarack/ },
-  { name: 'walk', path: `${JOB}/walk`, size: DESK, words: /Closes within/ },
-  { name: 'layout', path: `${JOB}/layout?box=box-s2`, size: DESK, words: /out of reach/ },
+  {
+    name: 'walk',
+    path: `${JOB}/walk?area=area-kitchen`,
+    size: DESK,
+    words: /Closes within/,
+    press: ['Fixtures', 'island'],
+  },
+  {
+    name: 'walk-wall',
+    path: `${JOB}/walk?area=area-kitchen`,
+    size: DESK,
+    words: /Closes within/,
+    press: ['Wall view'],
+  },
+  {
+    name: 'found-phone',
+    path: `${JOB}/walk?box=box-b2`,
+    size: PHONE,
+    words: /Cables in the box/,
+    scroll: 1180,
+  },
+  {
+    name: 'layout',
+    path: `${JOB}/layout?area=area-kitchen`,
+    size: DESK,
+    words: /out of reach/,
+    press: ['Closer: Kitchen'],
+  },
+  {
+    name: 'editions',
+    path: `${JOB}/layout`,
+    size: DESK,
+    words: /out of reach/,
+    press: ['Upper level', 'Compare editions'],
+  },
+  { name: 'lists', path: `${JOB}/layout/lists`, size: DESK, words: /to mend/ },
   { name: 'runs', path: `${JOB}/runs`, size: DESK, words: /Equipment ground/ },
   { name: 'prove', path: `${JOB}/prove?circuit=circuit-bedroom`, size: DESK, words: /On record/ },
   {
@@ -18,7 +59,8 @@ const SHOTS: Shot[] = [
     path: `${JOB}/prove?circuit=circuit-bedroom`,
     size: PHONE,
     words: /On record/,
-    press: 'Next box',
+    press: ['Next box'],
+    scroll: 480,
   },
   { name: 'hand-over', path: `${JOB}/hand-over`, size: DESK, words: /Open findings/ },
   { name: 'layout-attic', path: `${JOB}/layout`, size: DESK, words: /out of reach/ },
@@ -40,9 +82,9 @@ try {
     );
     await driver.get(server.origin + shot.path);
     await sees(driver, shot.words);
-    if (shot.press) await press(driver, shot.press);
+    for (const name of shot.press ?? []) await press(driver, name);
     await driver.sleep(700);
-    if (shot.press) await driver.executeScript('scrollTo(0, 480)');
+    await driver.executeScript('scrollTo(0, arguments[0])', shot.scroll ?? 0);
     writeFileSync(new URL(`${shot.name}.png`, folder), Buffer.from(await driver.takeScreenshot(), 'base64'));
   }
 } finally {

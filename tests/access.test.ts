@@ -32,7 +32,8 @@ async function violations(): Promise<string[]> {
 const VIEWS: [string, string, RegExp][] = [
   ['jobs', '/', /On this device/],
   ['walk', `${JOB}/walk`, /Closes within/],
-  ['layout', `${JOB}/layout?box=box-s2`, /Cord to water/],
+  ['layout', `${JOB}/layout?box=box-s2`, /Follow a cord to water/],
+  ['inspection lists', `${JOB}/layout/lists`, /to mend/],
   ['runs', `${JOB}/runs`, /Equipment ground/],
   ['prove', `${JOB}/prove?circuit=circuit-bedroom`, /On record/],
   ['hand over', `${JOB}/hand-over`, /Open findings/],

@@ -43,6 +43,8 @@ test('a job with nothing to mend exits with 0', () => {
     ...job,
     areas: [],
     openings: [],
+    fixtures: [],
+    amendments: [],
     boxes: [],
     circuits: [],
     readings: [],

@@ -1,17 +1,11 @@
 /** Files that must be refused: a clear message that names the field, and nothing changed. */
 import assert from 'node:assert/strict';
-import {
-  mkdtempSync,
-  openSync,
-  readFileSync,
-  rmSync,
-  ftruncateSync,
-  closeSync,
-  writeFileSync,
-} from 'node:fs';
+import { mkdtempSync, openSync, rmSync, ftruncateSync, closeSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
+import { studioJob } from '../demo/studio.ts';
+import { serialize } from '../src/core/job/file.ts';
 import { JOB, useApp } from './support/app.ts';
 import { css, sees } from './support/browser.ts';
 
@@ -19,7 +13,7 @@ const app = useApp();
 const folder = mkdtempSync(join(tmpdir(), 'hekto-files-'));
 after(() => rmSync(folder, { recursive: true, force: true }));
 
-const text = readFileSync(new URL('../demo/tamarack-court.json', import.meta.url), 'utf8');
+const text = serialize(studioJob());
 type Row = Record<string, unknown>;
 const edited = (change: (job: Record<string, Row[]>) => void): string => {
   const job = JSON.parse(text);
@@ -29,7 +23,7 @@ const edited = (change: (job: Record<string, Row[]>) => void): string => {
 
 const BAD: [string, string, RegExp][] = [
   ['truncated', text.slice(0, 2000), /file\s+is not complete JSON at character 2000/],
-  ['later version', text.replace('"version": 2', '"version": 9'), /version\s+is 9, made by a later Hekto/],
+  ['later version', text.replace('"version": 3', '"version": 9'), /version\s+is 9, made by a later Hekto/],
   ['not a job', '{"rooms": []}', /schema\s+expected “hekto-job”/],
   [
     'proto keys',
@@ -94,7 +88,7 @@ test('a room that does not close or crosses itself is taken in and not judged', 
   );
   await app.go('/');
   await (await css(app.driver, 'input[aria-label="Job file"]')).sendKeys(path);
-  await sees(app.driver, /Rooms/);
+  await sees(app.driver, /Walls/);
   await app.go(`${JOB}/layout`);
   await sees(app.driver, /West bedroom does not close/);
   await sees(app.driver, /Studio does not close|walls \d+ and \d+ of Studio cross/);

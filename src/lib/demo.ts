@@ -3,8 +3,8 @@ import { hasJob, storeJob } from './store/jobs.ts';
 
 /** Opens the demo job, stored first when it is not here; what was changed in it stays. */
 export async function openDemoJob(): Promise<void> {
-  const { studioJob } = await import('../../demo/studio.ts');
-  const demo = studioJob();
+  const { tamarackJob } = await import('../../demo/tamarack.ts');
+  const demo = tamarackJob();
   if (!(await hasJob(demo.job.id))) await storeJob(demo);
   await goto(`/job/${demo.job.id}/layout`);
 }

@@ -1,57 +1,35 @@
 /** Carries out fixes, among them the placement of outlets, on an open job. */
 import type { Fix } from '../core/code/rule.ts';
+import { View } from '../core/code/view.ts';
 import type { Command } from '../core/job/commands.ts';
-import { AREA_FACTS } from '../core/code/tables/areas.ts';
-import type { Area, Box } from '../core/job/schema.ts';
-import { placeMissing } from '../core/layout/place.ts';
-import { boxAt, nextBoxName } from './outlets.ts';
+import type { Area } from '../core/job/schema.ts';
+import { placeMissing, type HousePlan } from '../core/layout/house.ts';
 import type { JobSession } from './store/session.svelte.ts';
 
-export interface Placed {
-  name: string;
-  areaName: string;
-  reason: string;
-}
+const NOTHING: HousePlan = { placed: [], unplaced: [] };
 
-/** Places what is missing in the given rooms as one step of undo. Says what was placed and why. */
-export async function placeIn(session: JobSession, areas: readonly Area[]): Promise<Placed[]> {
-  const { document, view } = session;
-  const boxes: Box[] = [];
-  const placed: Placed[] = [];
-  for (const area of areas) {
-    if (!AREA_FACTS[area.kind].wallSpacing) continue;
-    const spots = placeMissing(
-      area,
-      view.openingsIn(area),
-      view.boxesIn(area),
-      view.edition,
-      document.job.settings,
-    );
-    for (const spot of spots) {
-      const name = nextBoxName(
-        document,
-        area,
-        boxes.map((b) => b.name),
-      );
-      boxes.push(boxAt(area, name, spot));
-      placed.push({ name, areaName: area.name, reason: spot.reason });
-    }
-  }
-  if (boxes.length === 0) return [];
+/** What another place would cost is worked out for at most this many rooms at once. */
+const EXPLAINED_ROOMS = 40;
+
+/** Places what is missing in the given rooms as one step of undo. Says what was placed, and why. */
+export async function placeIn(session: JobSession, areas: readonly Area[]): Promise<HousePlan> {
+  const plan = placeMissing(new View(session.document), areas, areas.length <= EXPLAINED_ROOMS);
+  const { placed } = plan;
+  if (placed.length === 0) return plan;
   const command: Command = {
     type: 'batch',
-    label: `Place ${boxes.length} missing ${boxes.length === 1 ? 'outlet' : 'outlets'}`,
-    commands: [{ type: 'put', table: 'boxes', rows: boxes }],
+    label: `Place ${placed.length} missing ${placed.length === 1 ? 'outlet' : 'outlets'}`,
+    commands: [{ type: 'put', table: 'boxes', rows: placed.map((p) => p.box) }],
   };
-  return (await session.execute(command)) ? placed : [];
+  return (await session.execute(command)) ? plan : NOTHING;
 }
 
 /** Applies a fix; answers with what was placed, if it was a placement. */
-export async function applyFix(session: JobSession, fix: Fix): Promise<Placed[]> {
+export async function applyFix(session: JobSession, fix: Fix): Promise<HousePlan> {
   if ('command' in fix) {
     await session.execute({ type: 'batch', label: fix.label, commands: [fix.command] });
-    return [];
+    return NOTHING;
   }
   const area = session.document.areas[fix.placeIn];
-  return area ? placeIn(session, [area]) : [];
+  return area ? placeIn(session, [area]) : NOTHING;
 }

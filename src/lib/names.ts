@@ -1,6 +1,14 @@
 /** Words for the kinds and states the document records. */
 import { AREA_FACTS } from '../core/code/tables/areas.ts';
-import { AREA_KINDS, GAUGES, type Box, type Circuit, type OpeningKind } from '../core/job/schema.ts';
+import {
+  AREA_KINDS,
+  GAUGES,
+  type Box,
+  type Circuit,
+  type Fixture,
+  type FixtureKind,
+  type OpeningKind,
+} from '../core/job/schema.ts';
 
 type Options<T> = readonly { value: T; name: string }[];
 const options = <T extends string>(names: Record<T, string>): Options<T> =>
@@ -13,9 +21,12 @@ export const OPENING_NAMES: Record<OpeningKind, string> = {
   opening: 'Cased opening',
   'sliding-panel': 'Sliding glass panel',
   'fixed-glass': 'Window to the floor, fixed',
+  window: 'Window',
   fireplace: 'Fireplace',
   cabinet: 'Fixed cabinet, no counter',
-  'cabinet-with-counter': 'Fixed cabinet with counter',
+  railing: 'Railing',
+  'bar-counter': 'Free-standing bar counter',
+  blocked: 'No box possible here',
 };
 export const OPENING_OPTIONS = options(OPENING_NAMES);
 
@@ -32,7 +43,12 @@ export const DEVICE_OPTIONS: Options<Box['device']['kind']> = options({
   duplex: 'Duplex',
   single: 'Single',
   gfci: 'GFCI receptacle',
+  'outlet-afci': 'AFCI receptacle',
   'two-slot': 'Two-slot, no ground',
+  light: 'Light',
+  switch: 'Switch',
+  'smoke-alarm': 'Smoke alarm',
+  'hard-wired': 'Fixed equipment, no plug',
 });
 
 export const RATING_OPTIONS = ([15, 20, 30, 50] as const).map((value) => ({ value, name: `${value} A` }));
@@ -63,3 +79,148 @@ export const CABLE_OPTIONS: Options<Circuit['cable']> = options({
   'UF-B': 'UF-B',
   'old two-wire': 'Old two-wire',
 });
+
+export const VOLTS_OPTIONS: Options<Box['device']['volts']> = options({
+  '125': '125 V',
+  '250': '250 V',
+  '125/250': '125/250 V',
+});
+export const COVER_OPTIONS: Options<Box['device']['cover']> = options({
+  indoor: 'Indoor plate',
+  weatherproof: 'Weatherproof, nothing in',
+  'in-use': 'Weatherproof in use',
+});
+export const SWITCHED_OPTIONS: Options<Box['device']['switched']> = options({
+  none: 'Always hot',
+  half: 'One half controlled',
+  whole: 'Both halves controlled',
+});
+export const MOUNT_OPTIONS: Options<Box['mount']> = options({
+  wall: 'Wall',
+  floor: 'Floor',
+  ceiling: 'Ceiling',
+  'counter-assembly': 'Counter, listed assembly',
+  'face-up': 'Counter or sill, face up',
+  'cabinet-face': 'Side or face of a cabinet',
+  'in-cabinet': 'Inside a cabinet',
+  'in-luminaire': 'Part of a luminaire',
+});
+export const PURPOSE_OPTIONS: Options<Box['purpose']> = options({
+  general: 'General use',
+  deicing: 'De-icing',
+  'alarm-system': 'Alarm system',
+  'ceiling-support': 'Carries fan or luminaire',
+  'ceiling-fan': 'Inside a factory-made fan',
+  vehicle: 'Vehicle charging',
+  'equipment-service': 'To service equipment',
+});
+
+export const FIXTURE_NAMES: Record<FixtureKind, string> = {
+  basin: 'Basin',
+  sink: 'Sink',
+  tub: 'Tub',
+  shower: 'Shower',
+  counter: 'Counter',
+  island: 'Island',
+  peninsula: 'Peninsula',
+  'appliance-garage': 'Appliance garage',
+  range: 'Range',
+  cooktop: 'Cooktop',
+  'wall-oven': 'Wall oven',
+  microwave: 'Microwave',
+  hood: 'Range hood',
+  refrigerator: 'Refrigerator',
+  dishwasher: 'Dishwasher',
+  disposer: 'Disposer',
+  washer: 'Washer',
+  dryer: 'Dryer',
+  'water-heater': 'Water heater',
+  furnace: 'Furnace',
+  'air-handler': 'Air handler',
+  'outdoor-unit': 'Outdoor unit',
+  'evaporative-cooler': 'Evaporative cooler',
+  'sump-pump': 'Sump pump',
+  kiln: 'Kiln',
+  'vehicle-charger': 'Vehicle charger',
+  television: 'Television',
+  'fixed-equipment': 'Other fixed equipment',
+};
+export const FIXTURE_OPTIONS = options(FIXTURE_NAMES);
+export const CONNECTION_OPTIONS: Options<Fixture['connection']> = options({
+  none: 'No electricity',
+  cord: 'Cord and plug',
+  'hard-wired': 'Wired, no plug',
+});
+
+/** Width, depth and height a new fixture starts with, inches, and how it is usually connected. */
+export const FIXTURE_SIZES: Record<FixtureKind, [width: number, depth: number, height: number]> = {
+  basin: [22, 18, 33],
+  sink: [30, 20, 36],
+  tub: [60, 30, 20],
+  shower: [36, 36, 4],
+  counter: [72, 24, 36],
+  island: [60, 30, 36],
+  peninsula: [30, 60, 36],
+  'appliance-garage': [24, 16, 54],
+  range: [30, 26, 36],
+  cooktop: [30, 21, 36],
+  'wall-oven': [30, 24, 84],
+  microwave: [30, 16, 66],
+  hood: [30, 20, 66],
+  refrigerator: [36, 30, 70],
+  dishwasher: [24, 24, 34],
+  disposer: [10, 10, 20],
+  washer: [27, 30, 38],
+  dryer: [27, 30, 38],
+  'water-heater': [22, 22, 58],
+  furnace: [24, 28, 60],
+  'air-handler': [24, 22, 50],
+  'outdoor-unit': [36, 32, 40],
+  'evaporative-cooler': [36, 36, 40],
+  'sump-pump': [18, 18, 10],
+  kiln: [34, 34, 38],
+  'vehicle-charger': [10, 6, 54],
+  television: [55, 4, 60],
+  'fixed-equipment': [24, 24, 36],
+};
+const FASTENED: readonly FixtureKind[] = [
+  'basin',
+  'sink',
+  'tub',
+  'shower',
+  'counter',
+  'island',
+  'peninsula',
+  'appliance-garage',
+  'cooktop',
+  'wall-oven',
+  'hood',
+  'dishwasher',
+  'water-heater',
+];
+export const isUsuallyFastened = (kind: FixtureKind): boolean => FASTENED.includes(kind);
+const CORDS: readonly FixtureKind[] = [
+  'range',
+  'microwave',
+  'refrigerator',
+  'dishwasher',
+  'washer',
+  'dryer',
+  'sump-pump',
+  'kiln',
+  'television',
+];
+const WIRED: readonly FixtureKind[] = [
+  'cooktop',
+  'wall-oven',
+  'hood',
+  'disposer',
+  'water-heater',
+  'furnace',
+  'air-handler',
+  'outdoor-unit',
+  'vehicle-charger',
+  'fixed-equipment',
+];
+export const usualConnection = (kind: FixtureKind): Fixture['connection'] =>
+  CORDS.includes(kind) ? 'cord' : WIRED.includes(kind) ? 'hard-wired' : 'none';

@@ -1,7 +1,12 @@
 /** One server and one browser for a file of browser tests. */
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { after, before } from 'node:test';
 import type { Driver } from 'selenium-webdriver/chrome.js';
-import { openBrowser, sees, setSize, type Browser } from './browser.ts';
+import { studioJob } from '../../demo/studio.ts';
+import { serialize } from '../../src/core/job/file.ts';
+import { css, openBrowser, sees, setSize, type Browser } from './browser.ts';
 import { startServer, type Server } from './server.ts';
 
 export const JOB = '/job/job-tamarack';
@@ -9,6 +14,8 @@ export const DESK = [1280, 800] as const;
 export const PHONE = [390, 844] as const;
 
 export class App {
+  /** For files that tests make. */
+  readonly folder = mkdtempSync(join(tmpdir(), 'hekto-test-'));
   server!: Server;
   browser!: Browser;
 
@@ -21,8 +28,24 @@ export class App {
   async go(path: string): Promise<void> {
     await this.driver.get(this.server.origin + path);
   }
-  /** The demo job as it ships, whatever an earlier test left. */
+  /** The demo house as it ships, whatever an earlier test left. */
   async freshDemo(): Promise<void> {
+    await this.forget();
+    await this.go('/demo');
+    await sees(this.driver, /out of reach/);
+  }
+  /** The part of the demo that is a studio and a bedroom, brought in as a file, and Layout open on it. */
+  async freshStudio(): Promise<void> {
+    await this.forget();
+    await this.go('/');
+    const path = join(this.folder, 'studio.json');
+    writeFileSync(path, serialize(studioJob()));
+    await (await css(this.driver, 'input[aria-label="Job file"]')).sendKeys(path);
+    await sees(this.driver, /Closes within/);
+    await this.go(`${JOB}/layout`);
+    await sees(this.driver, /out of reach/);
+  }
+  private async forget(): Promise<void> {
     await this.go('/');
     await this.driver.executeAsyncScript(`
       const done = arguments[0];
@@ -30,8 +53,6 @@ export class App {
       localStorage.setItem('hekto-light', 'day');
       const request = indexedDB.deleteDatabase('hekto');
       request.onsuccess = request.onerror = request.onblocked = () => done();`);
-    await this.go('/demo');
-    await sees(this.driver, /out of reach/);
   }
   size(width: number, height: number): Promise<unknown> {
     return setSize(this.driver, width, height);
@@ -63,6 +84,7 @@ export function useApp(): App {
   after(async () => {
     await app.browser?.close();
     await app.server?.stop();
+    rmSync(app.folder, { recursive: true, force: true });
   });
   return app;
 }

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { byGravity, type Finding, type Fix, type Level } from '../../core/code/rule.ts';
+  import { SIGNS } from '../gravity.ts';
   import Act from './Act.svelte';
 
   interface Props {
@@ -16,13 +17,6 @@
     recommended: 'Recommended',
     note: 'Note',
     satisfied: 'In order',
-  };
-  const SIGNS: Record<Level, string> = {
-    violation: '✕',
-    unknown: '?',
-    recommended: '△',
-    note: 'i',
-    satisfied: '✓',
   };
 
   let satisfied = $state(false);
@@ -78,6 +72,7 @@
                 {f.limit.unit}
               </p>
             {/if}
+            {#if f.amendment}<p><strong>{f.amendment}</strong></p>{/if}
             {#if show}<Act onclick={() => show(f)}>Show {f.about.name}</Act>{/if}
           </div>
         </details>

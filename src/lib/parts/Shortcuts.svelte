@@ -1,12 +1,13 @@
 <script lang="ts">
   import { Modal } from 'flowbite-svelte';
   import { SHORTCUTS } from '../keys.ts';
+  import Act from './Act.svelte';
 
   let { open = $bindable(false) }: { open: boolean } = $props();
   const places = [...new Set(SHORTCUTS.map((s) => s.where))];
 </script>
 
-<Modal bind:open title="Keys" size="md" class="bg-(--sheet) text-(--ink)">
+<Modal bind:open title="Keys" size="lg" class="bg-(--sheet) text-(--ink)">
   <div class="grid">
     {#each places as where (where)}
       <section>
@@ -22,16 +23,21 @@
       </section>
     {/each}
   </div>
+  <Act onclick={() => (open = false)}>Close</Act>
 </Modal>
 
 <style>
   .grid {
-    display: grid;
-    gap: 1rem;
+    columns: 2 20rem;
+    column-gap: 1.5rem;
+  }
+  section {
+    break-inside: avoid;
+    padding-bottom: 0.75rem;
   }
   dl > div {
     display: grid;
-    grid-template-columns: 9rem 1fr;
+    grid-template-columns: 7.5rem 1fr;
     padding: 0.2rem 0;
   }
 </style>

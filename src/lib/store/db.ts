@@ -1,7 +1,8 @@
 /** The browser's database: one row per entity, and a log of every change for undo and for other tabs. */
-import Dexie, { type Table } from 'dexie';
+import Dexie, { type Table, type Transaction } from 'dexie';
 import type { Change } from '../../core/job/document.ts';
-import type { Edition, Entity, Job, TableName } from '../../core/job/schema.ts';
+import { migrate } from '../../core/job/migrations.ts';
+import { TABLE_NAMES, type Edition, type Entity, type Job, type TableName } from '../../core/job/schema.ts';
 
 export interface JobRow {
   id: string;
@@ -31,10 +32,41 @@ export interface ChangeRow {
   at: number;
 }
 
+export interface PictureRow {
+  jobId: string;
+  id: string;
+  blob: Blob;
+}
+
+/**
+ * Brings stored jobs from one version of the document to the present one, as files are. Their undo history
+ * speaks of rows as they were, so it is let go.
+ */
+async function migrateStored(transaction: Transaction, from: number): Promise<void> {
+  const entities = transaction.table<EntityRow>('entities');
+  for (const { id: jobId } of await transaction.table<JobRow>('jobs').toArray()) {
+    const rows = await entities.where('jobId').equals(jobId).toArray();
+    const job = rows.find((r) => r.table === 'job')?.value;
+    if (!job) continue;
+    const lists: Record<string, unknown[]> = {};
+    for (const { table, value } of rows) if (table !== 'job') (lists[table] ??= []).push(value);
+    const file = migrate({ ...lists, version: from, job });
+    await entities.where('jobId').equals(jobId).delete();
+    await entities.bulkPut([
+      { jobId, table: 'job', id: jobId, value: file.job as Job },
+      ...TABLE_NAMES.flatMap((table) =>
+        ((file[table] ?? []) as Entity[]).map((value) => ({ jobId, table, id: value.id, value })),
+      ),
+    ]);
+  }
+  await transaction.table('changes').clear();
+}
+
 class HektoDatabase extends Dexie {
   jobs!: Table<JobRow, string>;
   entities!: Table<EntityRow, [string, string, string]>;
   changes!: Table<ChangeRow, number>;
+  pictures!: Table<PictureRow, [string, string]>;
 
   constructor() {
     super('hekto');
@@ -43,6 +75,9 @@ class HektoDatabase extends Dexie {
       entities: '[jobId+table+id], jobId',
       changes: '++seq, [jobId+seq]',
     });
+    this.version(2)
+      .stores({ pictures: '[jobId+id], jobId' })
+      .upgrade((transaction) => migrateStored(transaction, 2));
   }
 }
 

@@ -178,12 +178,13 @@ export const putBack = (jobId: string) => db.jobs.update(jobId, { deletedAt: nul
 
 /** Clears out jobs thrown away a month ago or more. */
 export async function clearOut(): Promise<void> {
-  await db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
+  await db.transaction('rw', db.jobs, db.entities, db.changes, db.pictures, async () => {
     const limit = Date.now() - THROWN_AWAY_KEPT_MS;
     for (const job of await db.jobs.toArray()) {
       if (job.deletedAt === null || job.deletedAt > limit) continue;
       await db.entities.where('jobId').equals(job.id).delete();
       await rangeOf(job.id).delete();
+      await db.pictures.where('jobId').equals(job.id).delete();
       await db.jobs.delete(job.id);
     }
   });

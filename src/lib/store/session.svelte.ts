@@ -46,7 +46,11 @@ export class JobSession {
 
   /** The document on screen. Only read when `status` is not `loading`, `missing` or `failed`. */
   readonly document = $derived.by(() => (this.previewed?.document ?? this.stored?.document) as JobDocument);
-  readonly view = $derived.by(() => new View(this.document));
+  private lookups: View | null = null;
+  /** Look-ups over the document; each takes over what the one before had worked out. */
+  readonly view = $derived.by(
+    () => (this.lookups = this.lookups?.follow(this.document) ?? new View(this.document)),
+  );
   readonly undoLabel = $derived.by(() => this.stored?.history.undo.at(-1)?.label ?? null);
   readonly redoLabel = $derived.by(() => this.stored?.history.redo.at(-1)?.label ?? null);
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { newId } from '../../../core/job/document.ts';
-  import type { Circuit, Reading } from '../../../core/job/schema.ts';
+  import type { Box, Circuit, Reading } from '../../../core/job/schema.ts';
   import type { RunStop } from '../../../core/circuits/run.ts';
   import { circuitState, readingsOf } from '../../../core/records/proof.ts';
   import { judgeIn } from '../../../core/records/report.ts';
@@ -14,18 +14,21 @@
   import VerdictCard from '../VerdictCard.svelte';
 
   interface Props {
-    circuit: Circuit;
-    stop: RunStop;
+    box: Box;
+    areaName: string;
+    /** The outlet's circuit and its stop on it; null while it is on none. */
+    circuit: Circuit | null;
+    stop: RunStop | null;
     by: string;
     stage: Reading['stage'];
   }
-  let { circuit, stop, by, stage = $bindable() }: Props = $props();
+  let { box, areaName, circuit, stop, by, stage = $bindable() }: Props = $props();
 
   const session = useSession();
   const document = $derived(session.document);
   const voltage = $derived(document.job.settings.voltage);
-  const power = $derived(circuitState(document, circuit));
-  const history = $derived(readingsOf(document, stop.box.id));
+  const power = $derived(circuit ? circuitState(document, circuit) : 'unproved');
+  const history = $derived(readingsOf(document, box.id));
 
   type Draft = Pick<
     Reading,
@@ -44,9 +47,9 @@
   let said = $state('');
 
   const verdict = $derived(
-    judge(draft, { sourceVolts: voltage, pathOhms: stop.pathOhms, grounding: stop.box.grounding }),
+    judge(draft, { sourceVolts: voltage, pathOhms: stop?.pathOhms ?? 0, grounding: box.grounding }),
   );
-  const expected = $derived(expectedAt(stop, voltage, draft.loadAmps));
+  const expected = $derived(stop && expectedAt(stop, voltage, draft.loadAmps));
 
   const set = (values: Partial<Draft>) => {
     draft = { ...draft, ...values };
@@ -79,8 +82,8 @@
       ...draft,
       stage,
       id: newId('reading'),
-      boxId: stop.box.id,
-      place: `${stop.box.name}, ${stop.area.name}`,
+      boxId: box.id,
+      place: `${box.name}, ${areaName}`,
       at: new Date().toISOString(),
       by,
       instrument: [draft.lamps && 'three-lamp tester', metered && 'meter'].filter(Boolean).join(' and '),
@@ -146,11 +149,11 @@
     set={(v) => set({ loadAmps: v ?? 0 })}
   />
 </div>
-<p class="quiet">
-  A healthy run reads about <strong>{expected.hotNeutral.toFixed(1)} V</strong> hot–neutral and
-  <strong>{expected.neutralGround.toFixed(2)} V</strong> neutral–ground here with {draft.loadAmps} A (path
-  {stop.pathOhms.toFixed(3)} Ω a conductor, {voltage} V at the panel).
-</p>
+{#if expected && stop}<p class="quiet">
+    A healthy run reads about <strong>{expected.hotNeutral.toFixed(1)} V</strong> hot–neutral and
+    <strong>{expected.neutralGround.toFixed(2)} V</strong> neutral–ground here with {draft.loadAmps} A (path
+    {stop.pathOhms.toFixed(3)} Ω a conductor, {voltage} V at the panel).
+  </p>{/if}
 <VerdictCard {verdict} />
 <Field
   label="Note"
@@ -158,7 +161,7 @@
   commit={(note) => (note.length > 400 ? 'expected at most 400 characters' : set({ note }))}
 />
 {#if said}<p class="wrong" role="alert">{said}</p>{/if}
-<Act kind="main" big onclick={log}>{draft.corrects ? 'Log the correction' : `Log at ${stop.box.name}`}</Act>
+<Act kind="main" big onclick={log}>{draft.corrects ? 'Log the correction' : `Log at ${box.name}`}</Act>
 {#if draft.corrects}<Act onclick={() => (draft = BLANK)}>Leave the earlier reading as it is</Act>{/if}
 
 {#if history.length > 0}

@@ -1,42 +1,105 @@
 <script lang="ts">
-  import { rows } from '../../../core/job/document.ts';
-  import { DWELLINGS, type Level, type Panel } from '../../../core/job/schema.ts';
+  import { newId, rows } from '../../../core/job/document.ts';
+  import { DWELLINGS, type Level, type Panel, type Settings } from '../../../core/job/schema.ts';
+  import { stackLevel } from '../../../core/plan/arrange.ts';
+  import { parseLength } from '../../../core/units/length.ts';
   import { useSession } from '../../store/session.svelte.ts';
+  import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
   import Field from '../Field.svelte';
   import LengthField from '../LengthField.svelte';
   import NumberField from '../NumberField.svelte';
+  import Toggle from '../Toggle.svelte';
+  import Amendments from './Amendments.svelte';
+  import PanelRecord from './PanelRecord.svelte';
 
-  let { level }: { level: Level | undefined } = $props();
+  let { level, choose }: { level: Level | undefined; choose: (levelId: string) => void } = $props();
 
   const session = useSession();
   const document = $derived(session.document);
-  const panel = $derived(rows(document.panels)[0]);
+  const { job } = $derived(document);
+  const panels = $derived(rows(document.panels));
+  let panelChosen = $state<string | null>(null);
+  const panel = $derived((panelChosen !== null && document.panels[panelChosen]) || panels[0]);
 
   const putLevel = (next: Level) => session.attempt({ type: 'put', table: 'levels', rows: [next] });
   const putPanel = (next: Panel) => session.attempt({ type: 'put', table: 'panels', rows: [next] });
+  const setting = (values: Partial<Settings>) =>
+    session.attempt({ type: 'edit-job', values: { settings: { ...job.settings, ...values } } });
+
+  /** `Attic, 8' 6"`: its name and how far its floor is above this one's. */
+  async function stack(text: string): Promise<string | null> {
+    if (!level) return 'expected a level to stack on';
+    const [name = '', riseText = '8.5'] = text.split(',').map((t) => t.trim());
+    const rise = parseLength(riseText, { min: 12, max: 480 });
+    if (!rise.ok) return `height: ${rise.message}`;
+    if (name === '') return 'expected a name for the level';
+    const command = stackLevel(document, level.id, name, rise.value);
+    const problem = await session.attempt(command);
+    if (problem === null) {
+      const made = rows(session.document.levels).find((l) => l.name === name);
+      if (made) choose(made.id);
+    }
+    return problem;
+  }
+
+  async function addPanel() {
+    if (!level) return;
+    const added: Panel = {
+      id: newId('panel'),
+      levelId: level.id,
+      name: `Panel ${String.fromCharCode(65 + (panels.length % 26))}`,
+      x: 0,
+      y: 0,
+      mainRating: 100,
+      spaces: 20,
+      found: null,
+    };
+    if (await session.execute({ type: 'put', table: 'panels', rows: [added] })) panelChosen = added.id;
+  }
 </script>
 
-<details class="sheet pad">
-  <summary>House, level and panel</summary>
+<div class="sheet pad stack">
+  <h2>The house</h2>
   <div class="grid-form" style:--field="11rem">
     <Field
       label="Job name"
-      value={document.job.name}
+      value={job.name}
       commit={(name) => session.attempt({ type: 'edit-job', values: { name: name.trim() } })}
     />
     <Field
       label="Address"
-      value={document.job.address}
+      value={job.address}
       commit={(address) => session.attempt({ type: 'edit-job', values: { address } })}
     />
     <Choice
       label="Dwelling"
-      value={document.job.dwelling}
+      value={job.dwelling}
       options={DWELLINGS.map((d) => ({ value: d, name: d.replace('-', ' ') }))}
       set={(dwelling) => session.execute({ type: 'edit-job', values: { dwelling } })}
     />
-    {#if level}
+    <Field
+      label="Day of the permit"
+      value={job.permitDate ?? ''}
+      placeholder="2026-05-04"
+      hint="some exceptions end on a day"
+      commit={(day) =>
+        session.attempt({ type: 'edit-job', values: { permitDate: day.trim() === '' ? null : day.trim() } })}
+    />
+  </div>
+  {#if job.dwelling === 'multifamily'}
+    <Toggle
+      label="Laundry for all on the premises, or not permitted in the unit"
+      value={job.laundryElsewhere}
+      set={(laundryElsewhere) => session.execute({ type: 'edit-job', values: { laundryElsewhere } })}
+    />
+  {/if}
+</div>
+
+{#if level}
+  <div class="sheet pad stack">
+    <h2>{level.name}</h2>
+    <div class="grid-form" style:--field="11rem">
       <Field
         label="Level name"
         value={level.name}
@@ -50,8 +113,33 @@
         max={1200}
         set={(elevation) => putLevel({ ...level, elevation: elevation! })}
       />
+      <Field
+        label="Stack a level on it: name, rise"
+        value=""
+        clears
+        placeholder="Attic, 8' 6&quot;"
+        hint="Same rooms, doors and fixtures, no outlets"
+        commit={stack}
+      />
+    </div>
+    {#if rows(document.levels).length > 1}
+      <Act kind="danger" onclick={() => session.execute({ type: 'remove', table: 'levels', ids: [level.id] })}
+        >Remove {level.name} and its rooms</Act
+      >
     {/if}
-    {#if panel}
+  </div>
+{/if}
+
+<div class="sheet pad stack">
+  <h2>Panels, as found</h2>
+  <div class="row">
+    {#each panels as p (p.id)}
+      <Act pressed={p.id === panel?.id} onclick={() => (panelChosen = p.id)}>{p.name}</Act>
+    {/each}
+    <Act onclick={addPanel}>Add a panel</Act>
+  </div>
+  {#if panel}
+    <div class="grid-form" style:--field="9rem">
       <Field
         label="Panel name"
         value={panel.name}
@@ -90,6 +178,62 @@
         max={84}
         set={(spaces) => putPanel({ ...panel, spaces: spaces! })}
       />
-    {/if}
+    </div>
+    {#key panel.id}<PanelRecord {panel} />{/key}
+  {/if}
+</div>
+
+<div class="sheet pad stack">
+  <h2>Local amendments</h2>
+  <Amendments />
+</div>
+
+<div class="sheet pad stack">
+  <h2>How this shop places outlets</h2>
+  <div class="grid-form" style:--field="10rem">
+    <LengthField
+      label="Receptacle height"
+      inches={job.settings.receptacleHeight}
+      options={{ bare: 'inches', max: 66 }}
+      set={(receptacleHeight) => setting({ receptacleHeight: receptacleHeight! })}
+    />
+    <LengthField
+      label="Above counters"
+      inches={job.settings.benchHeight}
+      options={{ bare: 'inches', max: 66 }}
+      set={(benchHeight) => setting({ benchHeight: benchHeight! })}
+    />
+    <LengthField
+      label="Stud centres"
+      inches={job.settings.studSpacing}
+      options={{ bare: 'inches', min: 8, max: 48 }}
+      set={(studSpacing) => setting({ studSpacing: studSpacing! })}
+    />
+    <LengthField
+      label="Wall between rooms"
+      inches={job.settings.wallThickness}
+      options={{ bare: 'inches', min: 1, max: 24 }}
+      set={(wallThickness) => setting({ wallThickness: wallThickness! })}
+    />
   </div>
-</details>
+  <div class="row">
+    <Toggle
+      label="One on every wall"
+      value={job.settings.everyWall}
+      set={(everyWall) => setting({ everyWall })}
+    />
+    <Toggle
+      label="One more at a television"
+      value={job.settings.extraAtTelevision}
+      set={(extraAtTelevision) => setting({ extraAtTelevision })}
+    />
+  </div>
+</div>
+
+<style>
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem 1rem;
+  }
+</style>

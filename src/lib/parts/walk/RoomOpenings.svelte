@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { newId } from '../../../core/job/document.ts';
+  import { edgesOf, newId } from '../../../core/job/document.ts';
   import { MAX_WALL, type Area, type Opening, type OpeningKind } from '../../../core/job/schema.ts';
   import { formatLength, parseLength } from '../../../core/units/length.ts';
   import { HINGE_OPTIONS, OPENING_NAMES, OPENING_OPTIONS } from '../../names.ts';
@@ -12,11 +12,19 @@
   let { area }: { area: Area } = $props();
 
   const session = useSession();
-  const openings = $derived(session.view.openingsIn(area));
+  const openings = $derived(session.view.ownOpeningsIn(area));
   const wallOptions = $derived(
     area.walls.map((w, i) => ({ value: w.id, name: `Wall ${i + 1} (${formatLength(w.length)})` })),
   );
   const wallNumber = (wallId: string) => area.walls.findIndex((w) => w.id === wallId) + 1;
+  /** Where a door leads, when a room stands on its other side. */
+  const beyond = (o: Opening): string => {
+    const rooms = session.view.roomsBeyond(area, o);
+    return rooms.length > 0 ? `, to ${rooms.map((r) => r.name).join(', ')}` : '';
+  };
+  const images = $derived(
+    session.view.openingsIn(area).filter((o) => !openings.some((own) => own.id === o.id)),
+  );
   const putOpening = (next: Opening) => session.attempt({ type: 'put', table: 'openings', rows: [next] });
 
   let openingKind = $state<OpeningKind>('door');
@@ -41,16 +49,19 @@
       offset: offset.value,
       width: width.value,
       hinge: openingKind === 'door' ? 'start' : 'none',
+      ...edgesOf(openingKind, area.ceilingHeight),
     });
   }
 </script>
 
-<div class="sheet pad stack">
-  <h2>Doors, glass, fireplaces, cabinets</h2>
+<div class="stack">
+  <h3>Doors, glass, fireplaces, cabinets</h3>
   <ul class="things">
     {#each openings as o (o.id)}
       <li>
-        <p><strong>{OPENING_NAMES[o.kind]}</strong> on wall {wallNumber(o.wallId)}</p>
+        <p>
+          <strong>{OPENING_NAMES[o.kind]}</strong> on wall {wallNumber(o.wallId)}{beyond(o)}
+        </p>
         <LengthField
           label="From wall start"
           inches={o.offset}
@@ -63,6 +74,20 @@
           options={{ bare: 'inches', min: 1, max: MAX_WALL }}
           set={(width) => putOpening({ ...o, width: width! })}
         />
+        {#if o.kind === 'window' || o.kind === 'blocked'}
+          <LengthField
+            label="Lower edge"
+            inches={o.bottom}
+            options={{ bare: 'inches', max: 480 }}
+            set={(bottom) => putOpening({ ...o, bottom: bottom! })}
+          />
+          <LengthField
+            label="Upper edge"
+            inches={o.top}
+            options={{ bare: 'inches', max: 480 }}
+            set={(top) => putOpening({ ...o, top: top! })}
+          />
+        {/if}
         {#if o.kind === 'door'}
           <Choice
             label="Swings in, hung on"
@@ -79,6 +104,16 @@
       </li>
     {/each}
   </ul>
+  {#if images.length > 0}
+    <p class="quiet">
+      From the other side: {images
+        .map(
+          (o) =>
+            `${OPENING_NAMES[o.kind].toLowerCase()} on wall ${wallNumber(o.wallId)} at ${formatLength(o.offset)}`,
+        )
+        .join('; ')}.
+    </p>
+  {/if}
   <div class="grid-form" style:--field="11rem">
     <Choice label="Kind" value={openingKind} options={OPENING_OPTIONS} set={(k) => (openingKind = k)} />
     <Choice label="On" value={openingWallId} options={wallOptions} set={(w) => (openingWall = w)} />

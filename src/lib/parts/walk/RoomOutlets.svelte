@@ -1,25 +1,34 @@
 <script lang="ts">
-  import { newId } from '../../../core/job/document.ts';
-  import { MAX_WALL, type Area, type Box } from '../../../core/job/schema.ts';
+  import { MAX_WALL, type Area } from '../../../core/job/schema.ts';
+  import { newBox, nextBoxName } from '../../../core/layout/placement.ts';
   import { formatLength, parseLength } from '../../../core/units/length.ts';
-  import { DEVICE_OPTIONS, GROUNDING_OPTIONS, RATING_OPTIONS, STATUS_OPTIONS } from '../../names.ts';
-  import { nextBoxName } from '../../outlets.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
   import Field from '../Field.svelte';
-  import LengthField from '../LengthField.svelte';
+  import FoundForm from './FoundForm.svelte';
 
-  let { area }: { area: Area } = $props();
+  let {
+    area,
+    chosenId,
+    choose,
+  }: { area: Area; chosenId: string | null; choose: (id: string | null) => void } = $props();
 
   const session = useSession();
   const document = $derived(session.document);
-  const boxes = $derived(session.view.boxesIn(area));
+  const names = new Intl.Collator('en', { numeric: true });
+  const boxes = $derived([...session.view.boxesIn(area)].sort((a, b) => names.compare(a.name, b.name)));
+  const index = $derived(boxes.findIndex((b) => b.id === chosenId));
+  const box = $derived(boxes[index]);
   const wallOptions = $derived(
     area.walls.map((w, i) => ({ value: w.id, name: `Wall ${i + 1} (${formatLength(w.length)})` })),
   );
-  const wallNumber = (wallId: string) => area.walls.findIndex((w) => w.id === wallId) + 1;
-  const putBox = (next: Box) => session.attempt({ type: 'put', table: 'boxes', rows: [next] });
+
+  let card = $state<HTMLElement>();
+  /** In the house one box at a time fills the screen. */
+  $effect(() => {
+    if (box && card && window.innerWidth < 900) card.scrollIntoView({ block: 'start' });
+  });
 
   let foundWall = $state('');
   const foundWallId = $derived(
@@ -29,81 +38,60 @@
   async function addFound(text: string): Promise<string | null> {
     const offset = parseLength(text, { max: MAX_WALL });
     if (!offset.ok) return offset.message;
-    return putBox({
-      id: newId('box'),
-      name: nextBoxName(document, area),
-      areaId: area.id,
+    const plain = newBox(area, nextBoxName(document, area), {
       wallId: foundWallId,
       offset: offset.value,
       fromWall: 0,
       height: document.job.settings.receptacleHeight,
-      status: 'existing',
-      grounding: 'unknown',
-      waterDistance: null,
-      device: { kind: 'duplex', rating: 15, tamperResistant: false, weatherResistant: false },
-      note: '',
     });
+    const added = {
+      ...plain,
+      status: 'existing' as const,
+      grounding: 'unknown' as const,
+      device: { ...plain.device, tamperResistant: false, weatherResistant: false },
+    };
+    const problem = await session.attempt({ type: 'put', table: 'boxes', rows: [added] });
+    if (problem === null) choose(added.id);
+    return problem;
   }
+  const next = (step: number) => choose(boxes[(index + step + boxes.length) % boxes.length]?.id ?? null);
 </script>
 
-<div class="sheet pad stack">
-  <h2>Outlets found here</h2>
-  <ul class="things">
-    {#each boxes as b (b.id)}
-      <li>
-        <Field label="Name" value={b.name} commit={(name) => putBox({ ...b, name: name.trim() })} />
-        <LengthField
-          label="Wall {wallNumber(b.wallId)}, at"
-          inches={b.offset}
-          options={{ max: MAX_WALL }}
-          set={(offset) => putBox({ ...b, offset: offset! })}
-        />
-        <LengthField
-          label="Height"
-          inches={b.height}
-          options={{ bare: 'inches', max: 240 }}
-          set={(height) => putBox({ ...b, height: height! })}
-        />
-        <Choice
-          label="Device"
-          value={b.device.kind}
-          options={DEVICE_OPTIONS}
-          set={(kind) => putBox({ ...b, device: { ...b.device, kind } })}
-        />
-        <Choice
-          label="Rating"
-          value={b.device.rating}
-          options={RATING_OPTIONS}
-          set={(rating) => putBox({ ...b, device: { ...b.device, rating } })}
-        />
-        <Choice
-          label="Ground"
-          value={b.grounding}
-          options={GROUNDING_OPTIONS}
-          set={(grounding) => putBox({ ...b, grounding })}
-        />
-        <Choice
-          label="Work"
-          value={b.status}
-          options={STATUS_OPTIONS}
-          set={(status) => putBox({ ...b, status })}
-        />
-        <LengthField
-          label="Cord to water"
-          optional
-          inches={b.waterDistance}
-          options={{ max: 1200 }}
-          hint="sink, tub, shower"
-          set={(waterDistance) => putBox({ ...b, waterDistance })}
-        />
-        <Act
-          kind="danger"
-          label="Remove {b.name}"
-          onclick={() => session.execute({ type: 'remove', table: 'boxes', ids: [b.id] })}>✕</Act
+<div class="stack">
+  <h3>Outlets, as found</h3>
+  {#if boxes.length > 0}
+    <div class="chips">
+      {#each boxes as b (b.id)}
+        <button
+          type="button"
+          class="chip"
+          aria-pressed={b.id === chosenId}
+          onclick={() => choose(b.id === chosenId ? null : b.id)}
+          >{b.name}<span class="quiet">{b.found ? ' ✓' : ''}</span></button
         >
-      </li>
-    {/each}
-  </ul>
+      {/each}
+    </div>
+  {/if}
+  {#if box}
+    <div class="one" bind:this={card}>
+      <div class="head">
+        <h3>{box.name}</h3>
+        <span class="quiet">{index + 1} of {boxes.length} in {area.name}</span>
+      </div>
+      {#key box.id}<FoundForm {box} {area} />{/key}
+      <Act
+        kind="danger"
+        onclick={() => {
+          choose(null);
+          void session.execute({ type: 'remove', table: 'boxes', ids: [box.id] });
+        }}>Remove {box.name}</Act
+      >
+      <div class="next">
+        <Act big onclick={() => next(-1)}>Before</Act>
+        <Act kind="main" big onclick={() => next(1)}>Next outlet</Act>
+      </div>
+    </div>
+  {/if}
   <div class="grid-form" style:--field="11rem">
     <Choice label="On" value={foundWallId} options={wallOptions} set={(w) => (foundWall = w)} />
     {#key area.id}
@@ -120,15 +108,50 @@
 </div>
 
 <style>
-  li {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(7.6rem, 1fr));
-    gap: 0.5rem;
-    align-items: start;
-    padding: 0.6rem 0;
-    border-bottom: 1px solid var(--rule);
+  .chips {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
   }
-  li > :global(button) {
-    margin-top: 1.6rem;
+  .chip {
+    min-width: 44px;
+    min-height: 44px;
+    padding: 0 0.7rem;
+    border: 1px solid var(--edge);
+    border-radius: 3px;
+    font-weight: 700;
+    background: var(--sheet);
+  }
+  .chip[aria-pressed='true'] {
+    background: var(--ink);
+    color: var(--sheet);
+  }
+  .chip[aria-pressed='true'] .quiet {
+    color: var(--sheet);
+  }
+  .one {
+    display: grid;
+    gap: 0.6rem;
+    padding: 0.6rem 0.75rem;
+    background: var(--panel);
+    border-left: 5px solid var(--copper);
+  }
+  .head {
+    display: flex;
+    gap: 0.75rem;
+    align-items: baseline;
+  }
+  .head h3 {
+    font-size: 1.5rem;
+  }
+  .next {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+    justify-content: flex-end;
+    position: sticky;
+    bottom: 0;
+    padding: 0.5rem 0;
+    background: var(--panel);
   }
 </style>

@@ -14,8 +14,9 @@
 
   const session = useSession();
   const outline = $derived(outlineOf(area));
-  const openings = $derived(session.view.openingsIn(area));
+  const openings = $derived(session.view.ownOpeningsIn(area));
   const boxes = $derived(session.view.boxesIn(area));
+  const fixtures = $derived(session.view.fixturesIn(area));
 
   const change = (values: Partial<Area>) =>
     session.attempt({ type: 'put', table: 'areas', rows: [{ ...area, ...values }] });
@@ -79,6 +80,11 @@
                 type: 'remove',
                 table: 'openings',
                 ids: openings.filter((o) => o.wallId === wall.id).map((o) => o.id),
+              },
+              {
+                type: 'remove',
+                table: 'fixtures',
+                ids: fixtures.filter((f) => f.wallId === wall.id).map((f) => f.id),
               },
               {
                 type: 'remove',

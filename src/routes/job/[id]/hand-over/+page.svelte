@@ -96,7 +96,11 @@
       <dl>
         <div>
           <dt>Judged by</dt>
-          <dd>NEC {report.job.edition}; no local amendments entered</dd>
+          <dd>
+            NEC {report.job.edition}; {report.amendments.length === 0
+              ? 'no local amendments entered'
+              : `local amendments: ${report.amendments.join('; ')}`}
+          </dd>
         </div>
         <div>
           <dt>Dwelling</dt>

@@ -3,116 +3,167 @@
   import { tinykeys } from 'tinykeys';
   import { page } from '$app/state';
   import { rows } from '../../../../core/job/document.ts';
-  import { outlineOf } from '../../../../core/job/outline.ts';
-  import { EDITIONS, MAX_WALL, type Box } from '../../../../core/job/schema.ts';
-  import { decisionsFor } from '../../../../core/code/decisions.ts';
+  import { outlineOf, type Point } from '../../../../core/job/outline.ts';
+  import { EDITIONS, type Box } from '../../../../core/job/schema.ts';
+  import type { EditionChange } from '../../../../core/code/compare.ts';
   import type { Finding, Fix } from '../../../../core/code/rule.ts';
+  import { slide } from '../../../../core/layout/arrangeBoxes.ts';
+  import type { HousePlan } from '../../../../core/layout/house.ts';
+  import { newBox, nextBoxName } from '../../../../core/layout/placement.ts';
+  import type { Command } from '../../../../core/job/commands.ts';
   import { actions } from '$lib/actions.svelte.ts';
-  import { applyFix, placeIn, type Placed } from '$lib/fixes.ts';
+  import { applyFix, placeIn } from '$lib/fixes.ts';
   import { firstLevel } from '$lib/levels.ts';
   import { isTyping } from '$lib/keys.ts';
-  import { boxAt, nextBoxName } from '$lib/outlets.ts';
+  import { selectedBoxes, type Selection } from '$lib/selection.ts';
   import Act from '$lib/parts/Act.svelte';
-  import Choice from '$lib/parts/Choice.svelte';
-  import Decisions from '$lib/parts/Decisions.svelte';
-  import Field from '$lib/parts/Field.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
-  import LengthField from '$lib/parts/LengthField.svelte';
   import LevelTabs from '$lib/parts/LevelTabs.svelte';
-  import PlanDrawing, { type Marked, type Selection } from '$lib/parts/PlanDrawing.svelte';
-  import { DEVICE_OPTIONS, GROUNDING_OPTIONS, RATING_OPTIONS, STATUS_OPTIONS } from '$lib/names.ts';
+  import Tabs from '$lib/parts/Tabs.svelte';
+  import Duplicate from '$lib/parts/layout/Duplicate.svelte';
+  import EditionCompare from '$lib/parts/layout/EditionCompare.svelte';
+  import ManyOutlets from '$lib/parts/layout/ManyOutlets.svelte';
+  import OutletForm from '$lib/parts/layout/OutletForm.svelte';
+  import PlanDrawing, { type Marked } from '$lib/parts/plan/PlanDrawing.svelte';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
   const document = $derived(session.document);
 
-  const asked = page.url.searchParams;
-  let selected = $state<Selection>(
-    asked.get('box')
-      ? { kind: 'box', id: asked.get('box')! }
-      : asked.get('area')
-        ? { kind: 'area', id: asked.get('area')! }
-        : null,
-  );
+  function asked(): Selection {
+    const query = page.url.searchParams;
+    const box = query.get('box');
+    const area = query.get('area');
+    const fixture = query.get('fixture');
+    if (box) return { kind: 'boxes', ids: [box] };
+    if (fixture) return { kind: 'fixture', id: fixture };
+    return area ? { kind: 'area', id: area } : null;
+  }
+  let selected = $state.raw<Selection>(asked());
   let levelChosen = $state<string | null>(null);
-  let placed = $state.raw<Placed[]>([]);
+  let plan = $state.raw<HousePlan | null>(null);
   let marked = $state.raw<Marked | null>(null);
+  let cords = $state.raw<Point[][]>([]);
+  let changes = $state.raw<readonly EditionChange[]>([]);
+  let tab = $state<'findings' | 'editions'>('findings');
 
-  const box = $derived(selected?.kind === 'box' ? document.boxes[selected.id] : undefined);
-  const area = $derived(document.areas[selected?.kind === 'area' ? selected.id : (box?.areaId ?? '')]);
+  const boxes = $derived(selectedBoxes(selected).flatMap((id) => document.boxes[id] ?? []));
+  const box = $derived(boxes.length === 1 ? boxes[0] : undefined);
+  const area = $derived(
+    document.areas[
+      selected?.kind === 'area'
+        ? selected.id
+        : selected?.kind === 'fixture'
+          ? (document.fixtures[selected.id]?.areaId ?? '')
+          : (boxes[0]?.areaId ?? '')
+    ],
+  );
   const levelId = $derived(levelChosen ?? area?.levelId ?? firstLevel(document));
-  const onLevel = $derived(rows(document.areas).filter((a) => a.levelId === levelId));
+  const onLevel = $derived(session.view.areasOn(levelId));
   const hasRooms = $derived(onLevel.some((a) => a.walls.length > 0));
+  const tones = $derived(new Map(changes.map((c) => [c.about.id, c.kind])));
+  let onlyRoom = $state(false);
+  /** Whether a finding is about a room, what stands in it, or a circuit that runs through it. */
+  function isAbout(finding: Finding, areaId: string): boolean {
+    const { table, id } = finding.about;
+    if (table === 'areas') return id === areaId;
+    if (table === 'boxes' || table === 'fixtures') return document[table][id]?.areaId === areaId;
+    if (table !== 'circuits') return false;
+    return document.circuits[id]?.stops.some((s) => document.boxes[s.boxId]?.areaId === areaId) ?? false;
+  }
+  const findings = $derived(
+    area && onlyRoom ? (session.findings?.filter((f) => isAbout(f, area.id)) ?? null) : session.findings,
+  );
 
   function select(next: Selection) {
     selected = next;
     marked = null;
+    cords = [];
   }
 
   async function placeAll() {
-    placed = await placeIn(session, area ? [area] : onLevel);
+    plan = await placeIn(session, area ? [area] : onLevel);
+  }
+  async function placeHouse() {
+    select(null);
+    plan = await placeIn(session, rows(document.areas));
   }
 
   async function addOutlet() {
     const target = area ?? onLevel[0];
     const wall = target && outlineOf(target).walls[0];
     if (!target || !wall) return;
-    const added = boxAt(target, nextBoxName(document, target), {
+    const added = newBox(target, nextBoxName(document, target), {
       wallId: wall.id,
       offset: Math.round(wall.length / 2),
       height: document.job.settings.receptacleHeight,
       fromWall: 0,
     });
     if (await session.execute({ type: 'put', table: 'boxes', rows: [added] }))
-      select({ kind: 'box', id: added.id });
+      select({ kind: 'boxes', ids: [added.id] });
   }
 
-  /** Slides along the floor line; past a corner it goes on along the next wall. */
-  function slide(current: Box, inches: number) {
-    const home = document.areas[current.areaId];
-    const outline = home && outlineOf(home);
-    const wall = outline?.walls.find((w) => w.id === current.wallId);
-    if (!outline || !wall) return;
-    const offset = current.offset + inches;
-    const i = outline.walls.indexOf(wall);
-    const next = outline.walls[(i + 1) % outline.walls.length]!;
-    const before = outline.walls.at(i - 1)!;
-    const place =
-      offset > wall.length
-        ? { wallId: next.id, offset: Math.min(offset - wall.length, next.length) }
-        : offset < 0
-          ? { wallId: before.id, offset: Math.max(0, before.length + offset) }
-          : { wallId: wall.id, offset };
-    session.preview({ type: 'move-box', id: current.id, ...place }, 500);
+  const moves = (list: readonly Box[], by: number): Command[] =>
+    list.flatMap((b) => {
+      const home = document.areas[b.areaId];
+      const place = home && slide(home, b, by);
+      return place ? [{ type: 'move-box', id: b.id, ...place }] : [];
+    });
+  const together = (commands: Command[]): Command =>
+    commands.length === 1
+      ? commands[0]!
+      : { type: 'batch', label: `Move ${commands.length} outlets`, commands };
+
+  /** The dragged outlet goes where the pointer is; the others chosen go along by as much. */
+  function dragBox(id: string, wallId: string, offset: number) {
+    const dragged = document.boxes[id];
+    if (!dragged) return;
+    const others = boxes.filter((b) => b.id !== id && b.wallId === dragged.wallId);
+    const by = dragged.wallId === wallId ? offset - dragged.offset : 0;
+    session.preview(
+      together([{ type: 'move-box', id, wallId, offset }, ...moves(by === 0 ? [] : others, by)]),
+    );
   }
 
   function key(event: KeyboardEvent, current: Box) {
     const step = event.shiftKey ? 12 : 1;
     if (event.altKey || event.ctrlKey || event.metaKey) return;
-    if (event.key === 'ArrowRight' || event.key === 'ArrowUp') slide(current, step);
-    else if (event.key === 'ArrowLeft' || event.key === 'ArrowDown') slide(current, -step);
-    else if (event.key === 'Delete' || event.key === 'Backspace') {
-      void session.execute({ type: 'remove', table: 'boxes', ids: [current.id] });
-      selected = null;
-    } else return;
+    const list = boxes.some((b) => b.id === current.id) ? boxes : [current];
+    if (event.key === 'ArrowRight' || event.key === 'ArrowUp')
+      session.preview(together(moves(list, step)), 500);
+    else if (event.key === 'ArrowLeft' || event.key === 'ArrowDown')
+      session.preview(together(moves(list, -step)), 500);
+    else if (event.key === 'Delete' || event.key === 'Backspace') removeChosen(list);
+    else return;
     event.preventDefault();
+  }
+  function removeChosen(list: readonly Box[]) {
+    void session.execute({ type: 'remove', table: 'boxes', ids: list.map((b) => b.id) });
+    select(null);
+  }
+
+  function selectAll() {
+    const home = area ? [area] : onLevel;
+    const ids = home.flatMap((a) => session.view.boxesIn(a).map((b) => b.id));
+    if (ids.length > 0) select({ kind: 'boxes', ids });
   }
 
   async function apply(fix: Fix) {
-    placed = await applyFix(session, fix);
+    const done = await applyFix(session, fix);
+    plan = 'placeIn' in fix ? done : null;
   }
 
-  function show(finding: Finding) {
-    const { table, id } = finding.about;
-    if (table === 'boxes') selected = { kind: 'box', id };
-    else if (table === 'areas') selected = { kind: 'area', id };
+  function showAbout({ table, id }: Finding['about'], spans: Finding['spans'] = undefined) {
+    if (table === 'boxes') select({ kind: 'boxes', ids: [id] });
+    else if (table === 'areas') select({ kind: 'area', id });
+    else if (table === 'fixtures') select({ kind: 'fixture', id });
     else if (table === 'circuits') {
-      const boxId = document.circuits[id]?.stops[0]?.boxId;
-      selected = boxId ? { kind: 'box', id: boxId } : null;
-    }
-    const areaId = table === 'areas' ? id : (document.boxes[id]?.areaId ?? null);
-    levelChosen = areaId ? (document.areas[areaId]?.levelId ?? null) : levelChosen;
-    marked = finding.spans && areaId ? { areaId, spans: finding.spans } : null;
+      const ids = document.circuits[id]?.stops.map((s) => s.boxId) ?? [];
+      select(ids.length > 0 ? { kind: 'boxes', ids } : null);
+    } else select(null);
+    levelChosen = null;
+    const areaId = table === 'areas' ? id : undefined;
+    marked = spans && areaId ? { areaId, spans } : null;
   }
 
   onMount(() => {
@@ -121,25 +172,52 @@
         id: 'place',
         name: 'Place all that is missing',
         hint: 'P',
-        words: 'receptacles outlets plugs spacing',
+        words: 'receptacles outlets plugs spacing counters islands',
         run: placeAll,
       },
+      {
+        id: 'place-house',
+        name: 'Place what the whole house lacks',
+        hint: 'Shift P',
+        words: 'receptacles outlets plugs everywhere all levels',
+        run: placeHouse,
+      },
       { id: 'add-outlet', name: 'Add an outlet', hint: 'A', words: 'receptacle plug', run: addOutlet },
+      {
+        id: 'select-all',
+        name: 'Choose every outlet of the room',
+        hint: 'Ctrl A',
+        words: 'select all many',
+        run: selectAll,
+      },
+      {
+        id: 'compare-editions',
+        name: 'Compare two editions',
+        hint: 'Layout',
+        words: 'nec code year difference changes',
+        run: () => (tab = 'editions'),
+      },
     ]);
     const unless = (work: () => unknown) => (e: KeyboardEvent) => {
       if (isTyping(e)) return;
       e.preventDefault();
       void work();
     };
-    const keys = tinykeys(window, { p: unless(placeAll), a: unless(addOutlet) });
+    const keys = tinykeys(window, {
+      p: unless(placeAll),
+      'Shift+P': unless(placeHouse),
+      a: unless(addOutlet),
+      '$mod+a': unless(selectAll),
+      Escape: (e) => {
+        if (!isTyping(e)) select(null);
+      },
+    });
     return () => {
       release();
       keys();
       void session.release();
     };
   });
-
-  const putBox = (next: Box) => session.attempt({ type: 'put', table: 'boxes', rows: [next] });
 </script>
 
 <main>
@@ -150,8 +228,8 @@
         {document}
         {levelId}
         choose={(id) => {
+          select(null);
           levelChosen = id;
-          selected = null;
         }}
       />
       <div class="editions" role="group" aria-label="Code edition, NEC">
@@ -165,19 +243,24 @@
         {/each}
       </div>
       <span class="grow"></span>
+      <Act href="/job/{session.jobId}/layout/lists">Inspection lists</Act>
       <Act onclick={addOutlet} disabled={!hasRooms}>Add outlet <kbd>A</kbd></Act>
-      <Act kind="main" onclick={placeAll} disabled={!hasRooms}>Place missing <kbd>P</kbd></Act>
+      <Act kind="main" onclick={placeAll} disabled={!hasRooms}
+        >{area ? `Place in ${area.name}` : 'Place missing'} <kbd>P</kbd></Act
+      >
     </div>
-    <div class="plan sheet">
+    <div class="plan-sheet sheet">
       {#if hasRooms}
         <PlanDrawing
           view={session.view}
           {levelId}
           {selected}
           {marked}
+          {cords}
+          {tones}
           onselect={select}
           onkey={key}
-          ondrag={(id, wallId, offset) => session.preview({ type: 'move-box', id, wallId, offset })}
+          ondragbox={dragBox}
           ondrop={() => void session.release()}
         />
       {:else}
@@ -189,83 +272,71 @@
       {/if}
     </div>
     <p class="legend quiet">
-      <span><i class="reached"></i> within 6' of a receptacle</span>
+      <span><i class="reached"></i> in reach of a receptacle</span>
       <span><i class="open"></i> out of reach</span>
-      <span>Drag an outlet, or select it and use the arrow keys: an inch; with Shift, a foot.</span>
+      <span>Drag, or arrow keys: an inch; with Shift, a foot. Shift-drag chooses many.</span>
     </p>
   </section>
 
   <section class="right">
-    {#if placed.length > 0}
+    {#if plan}
       <div class="sheet pad" role="status">
-        <h2>Placed {placed.length}</h2>
+        <h2>Placed {plan.placed.length}</h2>
         <ul class="placed">
-          {#each placed as p (p.name)}<li><strong>{p.name}</strong> {p.areaName}, {p.reason}</li>{/each}
+          {#each plan.placed as p (p.box.id)}
+            <li>
+              <button type="button" onclick={() => select({ kind: 'boxes', ids: [p.box.id] })}
+                ><strong>{p.box.name}</strong></button
+              >
+              {p.areaName}, {p.reason}{#if p.alternative}<span class="quiet">; {p.alternative}</span>{/if}
+            </li>
+          {/each}
         </ul>
-        <Act onclick={() => (placed = [])}>Close</Act>
+        {#each plan.unplaced as why (why)}<p class="unplaced">? {why}</p>{/each}
+        <Act onclick={() => (plan = null)}>Close</Act>
       </div>
     {/if}
     {#if box && area}
-      <div class="sheet pad stack">
-        <h2>{box.name}, {area.name}</h2>
-        <div class="grid-form" style:--field="7.5rem">
-          <Field label="Name" value={box.name} commit={(name) => putBox({ ...box, name: name.trim() })} />
-          <LengthField
-            label="From wall start"
-            inches={box.offset}
-            options={{ max: MAX_WALL }}
-            set={(offset) =>
-              session.attempt({ type: 'move-box', id: box.id, wallId: box.wallId, offset: offset! })}
-          />
-          <LengthField
-            label="Height"
-            inches={box.height}
-            options={{ bare: 'inches', max: 240 }}
-            set={(height) => putBox({ ...box, height: height! })}
-          />
-          <Choice
-            label="Device"
-            value={box.device.kind}
-            options={DEVICE_OPTIONS}
-            set={(kind) => putBox({ ...box, device: { ...box.device, kind } })}
-          />
-          <Choice
-            label="Rating"
-            value={box.device.rating}
-            options={RATING_OPTIONS}
-            set={(rating) => putBox({ ...box, device: { ...box.device, rating } })}
-          />
-          <Choice
-            label="Work"
-            value={box.status}
-            options={STATUS_OPTIONS}
-            set={(status) => putBox({ ...box, status })}
-          />
-          <Choice
-            label="Ground"
-            value={box.grounding}
-            options={GROUNDING_OPTIONS}
-            set={(grounding) => putBox({ ...box, grounding })}
-          />
-          <LengthField
-            label="Cord to water"
-            optional
-            inches={box.waterDistance}
-            options={{ max: 1200 }}
-            set={(waterDistance) => putBox({ ...box, waterDistance })}
-          />
-          <LengthField
-            label="Out from wall"
-            inches={box.fromWall}
-            options={{ bare: 'inches', max: 240 }}
-            set={(fromWall) => putBox({ ...box, fromWall: fromWall! })}
-          />
+      {#key box.id}
+        <OutletForm {box} {area} showCord={(paths) => (cords = paths.map((p) => p.points))} />
+        <div class="sheet pad">
+          <Duplicate {box} {area} placed={(ids) => select({ kind: 'boxes', ids: [box.id, ...ids] })} />
         </div>
-        <Decisions decisions={decisionsFor(session.view, box)} />
-      </div>
+      {/key}
+    {:else if boxes.length > 1}
+      <ManyOutlets {boxes} onremove={() => removeChosen(boxes)} />
+    {:else if selected?.kind === 'fixture' && area}
+      {@const fixture = document.fixtures[selected.id]}
+      {#if fixture}
+        <div class="sheet pad stack">
+          <h2>{fixture.name}, {area.name}</h2>
+          <p class="quiet">Its place and size are recorded in Walk.</p>
+          <Act href="/job/{session.jobId}/walk?fixture={fixture.id}">Open in Walk</Act>
+        </div>
+      {/if}
     {/if}
     <div class="sheet">
-      <FindingsList findings={session.findings} {apply} {show} />
+      <Tabs
+        label="What is shown"
+        value={tab}
+        options={[
+          { value: 'findings', name: 'Findings' },
+          { value: 'editions', name: 'Compare editions' },
+        ]}
+        set={(t) => (tab = t)}
+      />
+      {#if tab === 'findings'}
+        {#if area}
+          <label class="only"><input type="checkbox" bind:checked={onlyRoom} /> only {area.name}</label>
+        {/if}
+        <FindingsList {findings} {apply} show={(f) => showAbout(f.about, f.spans)} />
+      {:else}
+        <EditionCompare
+          {document}
+          paint={(next) => (changes = next)}
+          show={(c) => showAbout(c.about, (c.to ?? c.from)?.spans)}
+        />
+      {/if}
     </div>
   </section>
 </main>
@@ -320,7 +391,7 @@
     background: var(--ink);
     color: var(--sheet);
   }
-  .plan {
+  .plan-sheet {
     height: calc(100dvh - 11.5rem);
     min-height: 22rem;
   }
@@ -348,8 +419,29 @@
   .legend i.open {
     border-top: 7px dashed var(--uncovered);
   }
+  .placed {
+    max-height: 18rem;
+    overflow: auto;
+    margin-bottom: 0.5rem;
+  }
   .placed li {
-    padding: 0.15rem 0;
+    padding: 0.2rem 0;
+  }
+  .placed button {
+    text-decoration: underline;
+    min-height: 24px;
+  }
+  .only {
+    display: flex;
+    gap: 0.4rem;
+    align-items: center;
+    padding: 0.4rem 0.9rem 0;
+    font-weight: 600;
+  }
+  .unplaced {
+    color: var(--unknown);
+    font-weight: 600;
+    padding: 0.2rem 0;
   }
   @media (max-width: 900px) {
     main {
@@ -362,7 +454,7 @@
     .left {
       position: static;
     }
-    .plan {
+    .plan-sheet {
       height: 56vh;
     }
   }

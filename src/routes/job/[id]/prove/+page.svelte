@@ -148,7 +148,7 @@
           <Field label="Done by" value={by} commit={signed} placeholder="Your name" />
           {#key stop.box.id}
             {#if tab === 'read'}
-              <ReadingForm {circuit} {stop} {by} bind:stage />
+              <ReadingForm box={stop.box} areaName={stop.area.name} {circuit} {stop} {by} bind:stage />
             {:else if tab === 'dead'}
               <ProofForm {circuit} {stop} {by} {proof} onproved={() => (tab = 'work')} />
             {:else}

@@ -54,7 +54,7 @@
       space,
       name: `Circuit ${space}`,
       status: 'new',
-      breaker: { rating: 20, protection: 'afci' },
+      breaker: { rating: 20, protection: 'afci', poles: 1 },
       gauge: '12',
       material: 'copper',
       cable: 'NM-B',
@@ -226,6 +226,7 @@
     display: grid;
     gap: 0.75rem;
     min-width: 0;
+    grid-template-columns: minmax(0, 1fr);
   }
   .bar {
     display: flex;

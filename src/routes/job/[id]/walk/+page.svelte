@@ -1,98 +1,245 @@
 <script lang="ts">
-  import { newId, rows } from '../../../../core/job/document.ts';
-  import { outlineOf } from '../../../../core/job/outline.ts';
+  import { onMount } from 'svelte';
+  import { page } from '$app/state';
+  import { CEILING_HEIGHT, newId, PLAIN_CONDITIONS, rows } from '../../../../core/job/document.ts';
+  import type { Point } from '../../../../core/job/outline.ts';
   import type { Area } from '../../../../core/job/schema.ts';
+  import { copyRoom, moveWall, snapRoom } from '../../../../core/plan/arrange.ts';
+  import { boundsOf } from '../../../../core/plan/footprint.ts';
+  import { actions } from '$lib/actions.svelte.ts';
   import Act from '$lib/parts/Act.svelte';
   import Choice from '$lib/parts/Choice.svelte';
   import Field from '$lib/parts/Field.svelte';
   import LengthField from '$lib/parts/LengthField.svelte';
   import LevelTabs from '$lib/parts/LevelTabs.svelte';
   import NumberField from '$lib/parts/NumberField.svelte';
+  import Pictures from '$lib/parts/Pictures.svelte';
+  import Tabs from '$lib/parts/Tabs.svelte';
   import HouseForm from '$lib/parts/walk/HouseForm.svelte';
+  import PlanFiles from '$lib/parts/walk/PlanFiles.svelte';
+  import RoomConditions from '$lib/parts/walk/RoomConditions.svelte';
+  import RoomFixtures from '$lib/parts/walk/RoomFixtures.svelte';
   import RoomOpenings from '$lib/parts/walk/RoomOpenings.svelte';
   import RoomOutlets from '$lib/parts/walk/RoomOutlets.svelte';
   import RoomWalls from '$lib/parts/walk/RoomWalls.svelte';
-  import PlanDrawing from '$lib/parts/PlanDrawing.svelte';
+  import WallElevation from '$lib/parts/walk/WallElevation.svelte';
+  import PlanDrawing from '$lib/parts/plan/PlanDrawing.svelte';
   import { AREA_OPTIONS, LOCATION_OPTIONS } from '$lib/names.ts';
   import { firstLevel } from '$lib/levels.ts';
+  import type { Selection } from '$lib/selection.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
   const document = $derived(session.document);
-  const areas = $derived(rows(document.areas));
 
+  type Part = 'walls' | 'openings' | 'fixtures' | 'outlets' | 'wall-view';
+  let view = $state<'rooms' | 'house' | 'files'>('rooms');
+  let part = $state<Part>('walls');
   let chosenId = $state<string | null>(null);
-  const area = $derived(
-    (chosenId !== null && document.areas[chosenId]) ||
-      areas.find((a) => a.levelId === (levelChosen ?? firstLevel(document))) ||
-      null,
-  );
   let levelChosen = $state<string | null>(null);
-  const levelId = $derived(levelChosen ?? area?.levelId ?? firstLevel(document));
+  let fixtureId = $state<string | null>(null);
+  let boxId = $state<string | null>(null);
 
-  const putArea = (next: Area) => session.attempt({ type: 'put', table: 'areas', rows: [next] });
-  const change = (values: Partial<Area>) => (area ? putArea({ ...area, ...values }) : Promise.resolve(null));
+  const levelId = $derived(levelChosen ?? document.areas[chosenId ?? '']?.levelId ?? firstLevel(document));
+  const names = new Intl.Collator('en', { numeric: true });
+  const onLevel = $derived([...session.view.areasOn(levelId)].sort((a, b) => names.compare(a.name, b.name)));
+  const area = $derived((chosenId !== null && onLevel.find((a) => a.id === chosenId)) || onLevel[0] || null);
+  /** The level below shows through, so that walls are stacked on walls. */
+  const below = $derived(
+    rows(document.levels)
+      .filter((l) => l.elevation < (document.levels[levelId]?.elevation ?? 0))
+      .sort((a, b) => b.elevation - a.elevation)[0]?.id ?? null,
+  );
+  let showBelow = $state(false);
+
+  const selected = $derived.by((): Selection => {
+    if (part === 'fixtures' && fixtureId !== null) return { kind: 'fixture', id: fixtureId };
+    if (part === 'outlets' && boxId !== null) return { kind: 'boxes', ids: [boxId] };
+    return area ? { kind: 'area', id: area.id } : null;
+  });
+
+  function chooseRoom(id: string | null) {
+    chosenId = id;
+    // The level stays when the room goes, as by undo.
+    levelChosen = document.areas[id ?? '']?.levelId ?? levelChosen;
+    fixtureId = null;
+    boxId = null;
+  }
+  function select(next: Selection) {
+    if (!next) return;
+    view = 'rooms';
+    if (next.kind === 'area') {
+      if (next.id !== area?.id) chooseRoom(next.id);
+    } else if (next.kind === 'fixture') {
+      chooseRoom(document.fixtures[next.id]?.areaId ?? chosenId);
+      fixtureId = next.id;
+      part = 'fixtures';
+    } else {
+      chooseRoom(document.boxes[next.ids[0] ?? '']?.areaId ?? chosenId);
+      boxId = next.ids[0] ?? null;
+      part = 'outlets';
+    }
+  }
+
+  const change = (values: Partial<Area>) =>
+    area
+      ? session.attempt({ type: 'put', table: 'areas', rows: [{ ...area, ...values }] })
+      : Promise.resolve(null);
 
   async function addRoom() {
-    const onLevel = areas.filter((a) => a.levelId === levelId);
-    const x = Math.max(
-      0,
-      ...onLevel.flatMap((a) => outlineOf(a).walls.map((w) => Math.max(w.from.x, w.to.x) + 36)),
-    );
+    const right = Math.max(-document.job.settings.wallThickness, ...onLevel.map((a) => boundsOf(a).right));
+    const top = onLevel.length > 0 ? Math.min(...onLevel.map((a) => boundsOf(a).top)) : 0;
     const room: Area = {
       id: newId('area'),
       levelId,
-      name: `Room ${areas.length + 1}`,
+      name: `Room ${rows(document.areas).length + 1}`,
       kind: 'bedroom',
-      x,
-      y: 0,
+      x: right + document.job.settings.wallThickness,
+      y: top,
       heading: 0,
       location: 'dry',
+      ceilingHeight: CEILING_HEIGHT,
+      conditions: PLAIN_CONDITIONS,
       walls: [],
     };
-    await session.execute({ type: 'put', table: 'areas', rows: [room] });
-    chosenId = room.id;
+    if (await session.execute({ type: 'put', table: 'areas', rows: [room] })) {
+      chooseRoom(room.id);
+      part = 'walls';
+    }
   }
 
   async function addLevel() {
     const id = newId('level');
     const top = Math.max(...rows(document.levels).map((l) => l.elevation));
-    await session.execute({
-      type: 'put',
-      table: 'levels',
-      rows: [{ id, name: `Level ${rows(document.levels).length + 1}`, elevation: top + 102 }],
-    });
+    const name = `Level ${rows(document.levels).length + 1}`;
+    await session.execute({ type: 'put', table: 'levels', rows: [{ id, name, elevation: top + 102 }] });
     levelChosen = id;
+    chooseRoom(null);
   }
+
+  async function copy(source: Area, mirror: boolean) {
+    const made = copyRoom(document, source.id, {
+      name: `${source.name} ${mirror ? 'mirrored' : 'copy'}`.slice(0, 80),
+      mirror,
+    });
+    if (await session.execute(made.command)) chooseRoom(made.area.id);
+  }
+
+  const preview = (label: string, next: Area) =>
+    session.preview({ type: 'batch', label, commands: [{ type: 'put', table: 'areas', rows: [next] }] });
+
+  /** Where a dragged room started. */
+  let from: Area | null = null;
+  function dragRoom(id: string, by: Point) {
+    from = from?.id === id ? from : (document.areas[id] ?? null);
+    if (!from) return;
+    const moved = { ...from, x: from.x + by.x, y: from.y + by.y };
+    const others = onLevel.filter((a) => a.id !== id && a.walls.length > 2);
+    const at = snapRoom(moved, others, document.job.settings.wallThickness);
+    preview(`Move ${from.name}`, { ...moved, ...at });
+  }
+  function dragWall(id: string, wallId: string, by: number) {
+    from = from?.id === id ? from : (document.areas[id] ?? null);
+    const pushed = from && moveWall(from, wallId, Math.round(by));
+    if (from && pushed?.ok) preview(`Push a wall of ${from.name}`, pushed.value);
+  }
+  function dragFixture(id: string, wallId: string, offset: number) {
+    const fixture = document.fixtures[id];
+    if (!fixture) return;
+    session.preview({
+      type: 'batch',
+      label: `Move ${fixture.name}`,
+      commands: [{ type: 'put', table: 'fixtures', rows: [{ ...fixture, wallId, offset }] }],
+    });
+  }
+  function drop() {
+    from = null;
+    void session.release();
+  }
+
+  onMount(() => {
+    const query = page.url.searchParams;
+    const fixture = query.get('fixture');
+    const box = query.get('box');
+    const room = query.get('area');
+    if (fixture && document.fixtures[fixture]) select({ kind: 'fixture', id: fixture });
+    else if (box && document.boxes[box]) select({ kind: 'boxes', ids: [box] });
+    else if (room) chooseRoom(room);
+    const release = actions.offer(() => [
+      { id: 'add-room', name: 'Add a room', hint: 'Walk', words: 'area survey', run: addRoom },
+      {
+        id: 'walk-house',
+        name: 'House, panel and local amendments',
+        hint: 'Walk',
+        words: 'settings permit dwelling fuses breakers ordinance',
+        run: () => (view = 'house'),
+      },
+      {
+        id: 'walk-files',
+        name: 'Plans and outlets from files',
+        hint: 'Walk',
+        words: 'dxf cad csv import export spreadsheet',
+        run: () => (view = 'files'),
+      },
+    ]);
+    return () => {
+      release();
+      void session.release();
+    };
+  });
 </script>
 
 <main>
   <section class="entry">
-    <div class="sheet pad">
+    <div class="sheet pad stack">
       <div class="head">
-        <h1>Rooms</h1>
+        <h1 class="sr-only">Walk</h1>
+        <Tabs
+          label="What is recorded"
+          value={view}
+          options={[
+            { value: 'rooms', name: 'Rooms' },
+            { value: 'house', name: 'House and panel' },
+            { value: 'files', name: 'Files' },
+          ]}
+          set={(v) => (view = v)}
+        />
+      </div>
+      <div class="head">
         <LevelTabs
           {document}
           {levelId}
           choose={(id) => {
             levelChosen = id;
-            chosenId = areas.find((a) => a.levelId === id)?.id ?? null;
+            chooseRoom(null);
           }}
         />
         <Act onclick={addLevel}>Add level</Act>
       </div>
-      <div class="rooms">
-        {#each areas.filter((a) => a.levelId === levelId) as a (a.id)}
-          <Act pressed={a.id === area?.id} onclick={() => (chosenId = a.id)}>{a.name}</Act>
-        {/each}
-        <Act kind="main" onclick={addRoom}>Add room</Act>
-      </div>
+      {#if view === 'rooms'}
+        <div class="rooms">
+          {#each onLevel as a (a.id)}
+            <Act pressed={a.id === area?.id} onclick={() => chooseRoom(a.id)}>{a.name}</Act>
+          {/each}
+          <Act kind="main" onclick={addRoom}>Add room</Act>
+        </div>
+      {:else if view === 'files'}
+        <PlanFiles {levelId} />
+      {/if}
     </div>
 
-    {#if area && area.levelId === levelId}
+    {#if view === 'house'}
+      <HouseForm
+        level={document.levels[levelId]}
+        choose={(id) => {
+          levelChosen = id;
+          chooseRoom(null);
+        }}
+      />
+    {:else if view === 'rooms' && area}
       <div class="sheet pad stack">
-        <h2>{area.name}</h2>
-        <div class="grid-form" style:--field="11rem">
+        <h2 class="sr-only">{area.name}</h2>
+        <div class="grid-form" style:--field="9rem">
           <Field label="Name" value={area.name} commit={(name) => change({ name: name.trim() })} />
           <Choice label="Kind" value={area.kind} options={AREA_OPTIONS} set={(kind) => change({ kind })} />
           <Choice
@@ -102,58 +249,89 @@
             set={(location) => change({ location })}
           />
         </div>
-        <RoomWalls {area} />
+        <Tabs
+          label="Part of {area.name}"
+          value={part}
+          options={[
+            { value: 'walls', name: 'Walls' },
+            { value: 'openings', name: 'Doors', count: session.view.ownOpeningsIn(area).length },
+            { value: 'fixtures', name: 'Fixtures', count: session.view.fixturesIn(area).length },
+            { value: 'outlets', name: 'Outlets', count: session.view.boxesIn(area).length },
+            { value: 'wall-view', name: 'Wall view' },
+          ]}
+          set={(p) => (part = p)}
+        />
+        {#if part === 'walls'}
+          <RoomWalls {area} />
+          <details>
+            <summary>Height, conditions, pictures</summary>
+            <RoomConditions {area} />
+            <Pictures about={{ table: 'areas', id: area.id }} name={area.name} />
+          </details>
+          <details>
+            <summary>Where {area.name} stands; copy, mirror</summary>
+            <div class="grid-form" style:--field="11rem">
+              <LengthField
+                label="First corner, east of plan zero"
+                inches={area.x}
+                set={(x) => change({ x: x! })}
+              />
+              <LengthField
+                label="First corner, south of plan zero"
+                inches={area.y}
+                set={(y) => change({ y: y! })}
+              />
+              <NumberField
+                label="First wall runs"
+                unit="° from east, clockwise"
+                value={area.heading}
+                min={-360}
+                max={360}
+                set={(heading) => change({ heading: heading! })}
+              />
+            </div>
+            <div class="row">
+              <Act onclick={() => copy(area, false)}>Copy {area.name}</Act>
+              <Act onclick={() => copy(area, true)}>Mirror {area.name}</Act>
+              <Act
+                kind="danger"
+                onclick={() => session.execute({ type: 'remove', table: 'areas', ids: [area.id] })}
+                >Remove {area.name}</Act
+              >
+            </div>
+          </details>
+        {:else if area.walls.length === 0}
+          <p>Type the walls first; everything else stands on them.</p>
+        {:else if part === 'openings'}
+          <RoomOpenings {area} />
+        {:else if part === 'fixtures'}
+          <RoomFixtures {area} chosenId={fixtureId} choose={(id) => (fixtureId = id)} />
+        {:else if part === 'outlets'}
+          <RoomOutlets {area} chosenId={boxId} choose={(id) => (boxId = id)} />
+        {:else}
+          {#key area.id}<WallElevation {area} />{/key}
+        {/if}
       </div>
-
-      {#if area.walls.length > 0}
-        <RoomOpenings {area} />
-        <RoomOutlets {area} />
-      {/if}
-
-      <details class="sheet pad">
-        <summary>Where {area.name} stands in the house</summary>
-        <div class="grid-form" style:--field="11rem">
-          <LengthField
-            label="First corner, east of plan zero"
-            inches={area.x}
-            set={(x) => change({ x: x! })}
-          />
-          <LengthField
-            label="First corner, south of plan zero"
-            inches={area.y}
-            set={(y) => change({ y: y! })}
-          />
-          <NumberField
-            label="First wall runs"
-            unit="° from east, clockwise"
-            value={area.heading}
-            min={-360}
-            max={360}
-            set={(heading) => change({ heading: heading! })}
-          />
-        </div>
-        <div class="row">
-          <Act
-            kind="danger"
-            onclick={() => session.execute({ type: 'remove', table: 'areas', ids: [area.id] })}
-            >Remove {area.name}</Act
-          >
-        </div>
-      </details>
     {/if}
-
-    <HouseForm level={document.levels[levelId]} />
   </section>
 
   <section class="plan sheet" aria-label="Plan">
-    {#if areas.some((a) => a.levelId === levelId && a.walls.length > 0)}
+    {#if onLevel.some((a) => a.walls.length > 0)}
       <PlanDrawing
         view={session.view}
         {levelId}
         coverage={false}
-        selected={area ? { kind: 'area', id: area.id } : null}
-        onselect={(s) => s?.kind === 'area' && (chosenId = s.id)}
+        {selected}
+        ghost={showBelow ? below : null}
+        onselect={select}
+        ondragroom={dragRoom}
+        ondragwall={part === 'walls' ? dragWall : undefined}
+        ondragfixture={dragFixture}
+        ondrop={drop}
       />
+      {#if below}
+        <label class="below"><input type="checkbox" bind:checked={showBelow} /> show the level below</label>
+      {/if}
     {:else}
       <div class="empty">
         <p><strong>No walls on this level yet.</strong></p>
@@ -185,14 +363,28 @@
     gap: 0.5rem;
     align-items: center;
   }
-  .rooms,
+  .head > :global(.tabs) {
+    flex: 1;
+  }
   .row {
     margin-top: 0.6rem;
+  }
+  details {
+    border-top: 1px solid var(--rule);
+    padding-top: 0.4rem;
   }
   .plan {
     position: sticky;
     top: 0.75rem;
     height: calc(100dvh - 6rem);
+  }
+  .below {
+    position: absolute;
+    left: 0.6rem;
+    bottom: 0.6rem;
+    padding: 0.2rem 0.5rem;
+    background: var(--sheet);
+    border: 1px solid var(--rule);
   }
   .empty {
     display: grid;
@@ -207,8 +399,9 @@
       padding: 0.5rem;
     }
     .plan {
-      position: static;
-      height: 60vh;
+      position: relative;
+      top: 0;
+      height: 42vh;
       order: -1;
     }
   }

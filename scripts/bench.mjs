@@ -1,0 +1,11 @@
+/** `npm run bench`: bundles the measurements as the application is bundled, so that what ships is measured. */
+import { spawnSync } from 'node:child_process';
+import { build } from 'vite';
+
+const folder = 'node_modules/.cache/hekto-bench';
+await build({
+  configFile: false,
+  logLevel: 'error',
+  build: { ssr: 'scripts/bench.ts', outDir: folder, emptyOutDir: true, target: 'node20', minify: false },
+});
+process.exit(spawnSync(process.execPath, [`${folder}/bench.js`], { stdio: 'inherit' }).status ?? 1);
