@@ -22,11 +22,11 @@ import type {
   Opening,
 } from '../src/core/job/schema.ts';
 
-/** A house with about the given number of outlets, the same for the same number. */
-/** Ten units of eight rooms. */
+/** Ten units of eight rooms, and what they share. */
 const ROOMS_ON_LEVEL = 84;
 const levelOf = (room: number) => `level-${Math.floor(room / ROOMS_ON_LEVEL) + 1}`;
 
+/** A house with the given number of outlets, the same for the same number. */
 export function generatedHouse(outlets: number): JobDocument {
   const areas: Record<string, Area> = {};
   const openings: Record<string, Opening> = {};

@@ -5,9 +5,10 @@ import { tamarackJob } from '../demo/tamarack.ts';
 import { Checker } from '../src/core/code/checker.ts';
 import { run } from '../src/core/job/commands.ts';
 import type { JobDocument } from '../src/core/job/schema.ts';
-import { startServer } from '../tests/support/server.ts';
 import { View } from '../src/core/code/view.ts';
 import { placeMissing } from '../src/core/layout/house.ts';
+import { startServer, type Server } from '../tests/support/server.ts';
+import { measurePlan } from './benchPlan.ts';
 
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
@@ -21,6 +22,9 @@ function time(work: () => unknown, rounds = 60, warm = 15): number {
     }),
   );
 }
+
+/** A sixtieth of a second, with what the clock of frames wavers, ms. */
+const FRAME = 17;
 
 const lines: [string, string, string][] = [];
 const row = (what: string, value: number, unit: string, limit: number | null) =>
@@ -69,36 +73,45 @@ row(
 );
 
 /** Scripts the first page needs: those it names, and all that they import before anything is shown. */
-async function firstViewKilobytes(): Promise<number> {
-  const server = await startServer();
-  try {
-    const page = await fetch(server.origin);
-    const named = `${page.headers.get('link')} ${await page.text()}`.matchAll(
-      /_app\/immutable\/[\w./-]+\.js/g,
-    );
-    const pending = [...new Set([...named].map(([path]) => path))];
-    const seen = new Set(pending);
-    let bytes = 0;
-    for (let path = pending.pop(); path !== undefined; path = pending.pop()) {
-      const source = await (await fetch(`${server.origin}/${path}`)).text();
-      bytes += gzipSync(source).length;
-      for (const [, from] of source.matchAll(/(?:from|import)\s*["'](\.[^"']+\.js)["']/g)) {
-        const target = new URL(from!, `${server.origin}/${path}`).pathname.slice(1);
-        if (!seen.has(target)) {
-          seen.add(target);
-          pending.push(target);
-        }
+async function firstViewKilobytes(origin: string): Promise<number> {
+  const page = await fetch(origin);
+  const named = `${page.headers.get('link')} ${await page.text()}`.matchAll(/_app\/immutable\/[\w./-]+\.js/g);
+  const pending = [...new Set([...named].map(([path]) => path))];
+  const seen = new Set(pending);
+  let bytes = 0;
+  for (let path = pending.pop(); path !== undefined; path = pending.pop()) {
+    const source = await (await fetch(`${origin}/${path}`)).text();
+    bytes += gzipSync(source).length;
+    for (const [, from] of source.matchAll(/(?:from|import)\s*["'](\.[^"']+\.js)["']/g)) {
+      const target = new URL(from!, `${origin}/${path}`).pathname.slice(1);
+      if (!seen.has(target)) {
+        seen.add(target);
+        pending.push(target);
       }
     }
-    return bytes / 1024;
-  } finally {
-    await server.stop();
   }
+  return bytes / 1024;
 }
+
+let server: Server | null = null;
 try {
-  row('First view: scripts, compressed', await firstViewKilobytes(), 'kB', 180);
+  server = await startServer();
 } catch {
-  lines.push(['First view: scripts, compressed', 'build first: npm run build', '']);
+  lines.push(['Browser measurements', 'build first: npm run build', '']);
+}
+if (server) {
+  row('First view: scripts, compressed', await firstViewKilobytes(server.origin), 'kB', 180);
+  const building = await measurePlan(server.origin, generatedHouse(3000));
+  row('Generated building, 3000 outlets: Layout opened until its plan is drawn', building.opened, 'ms', 2000);
+  const house = await measurePlan(server.origin, generatedHouse(300));
+  for (const [what, frames] of [
+    ['panned', house.pan],
+    ['one outlet dragged', house.drag],
+  ] as const) {
+    row(`300 outlets on screen, ${what}: time between frames`, frames.between, 'ms', FRAME);
+    row(`300 outlets on screen, ${what}: work in a frame`, frames.work, 'ms', FRAME);
+  }
+  await server.stop();
 }
 
 const widths = [0, 1].map((i) => Math.max(...lines.map((l) => l[i]!.length)));

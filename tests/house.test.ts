@@ -236,9 +236,9 @@ test('zoom by wheel and keys, pan by drag; the plan fits again on 0', async () =
   await app.freshDemo();
   const scale = () =>
     app.script<{ k: number; x: number }>(
-      `const m = /translate\\(([-\\d.]+) [-\\d.]+\\) scale\\(([\\d.]+)\\)/.exec(document.querySelector('.plan > svg > g').getAttribute('transform')); return { x: Number(m[1]), k: Number(m[2]) };`,
+      `const svg = document.querySelector('.plan .ground > svg'); return { x: new DOMMatrix(getComputedStyle(svg).transform).e, k: 1 / Number(svg.style.getPropertyValue('--u')) };`,
     );
-  const svg = await css(app.driver, '.plan > svg');
+  const svg = await css(app.driver, '.plan .ground');
   const fitted = await scale();
   await app.script(
     `const r = arguments[0].getBoundingClientRect();

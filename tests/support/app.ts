@@ -25,7 +25,13 @@ export class App {
   get downloads(): string {
     return this.browser.downloads;
   }
+  /** Opens a page, once the one left has stored what was typed into it. */
   async go(path: string): Promise<void> {
+    await this.driver.wait(
+      () => this.script<boolean>('return document.querySelector("[data-unsaved]") === null'),
+      15000,
+      'the page never stored its work',
+    );
     await this.driver.get(this.server.origin + path);
   }
   /** The demo house as it ships, whatever an earlier test left. */

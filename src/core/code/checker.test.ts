@@ -9,10 +9,11 @@ import { run, type Command } from '../job/commands.ts';
 import { serialize } from '../job/file.ts';
 import { InvalidError } from '../job/validate.ts';
 import { EDITIONS } from '../job/schema.ts';
+import { Board } from './board.ts';
 import { catalogue } from './catalogue.ts';
 import { check, Checker } from './checker.ts';
 
-const byKey = (checker: Checker) => [...checker.findings()].sort((a, b) => a.key.localeCompare(b.key));
+const byKey = (from: Checker | Board) => [...from.findings()].sort((a, b) => a.key.localeCompare(b.key));
 
 test('after any edits, re-checking what changed equals checking everything', () => {
   const start = tamarackJob();
@@ -90,19 +91,35 @@ test('after any edits, re-checking what changed equals checking everything', () 
     fc.property(fc.array(edit, { maxLength: 8 }), (edits) => {
       let document = start;
       const checker = new Checker(document);
+      const copy = new Board();
+      copy.apply(checker.whole());
       for (const make of edits) {
         try {
           const outcome = run(document, make(document));
           document = outcome.document;
-          checker.apply(outcome.changes);
+          copy.apply(checker.apply(outcome.changes));
         } catch (error) {
           if (!(error instanceof InvalidError)) throw error;
         }
       }
-      assert.deepEqual(byKey(checker), byKey(new Checker(document)));
+      const anew = byKey(new Checker(document));
+      assert.deepEqual(byKey(checker), anew);
+      assert.deepEqual(byKey(copy), anew);
     }),
     { numRuns: 200 },
   );
+});
+
+test('an edit alters only what it touches: all else stays the same object', () => {
+  const document = tamarackJob();
+  const checker = new Checker(document);
+  const before = new Set(checker.findings());
+  const box = document.boxes['box-d1']!;
+  const { changes } = run(document, { type: 'move-box', id: box.id, wallId: box.wallId, offset: 90 });
+  const { whole, subjects } = checker.apply(changes);
+  assert.equal(whole, false);
+  assert.ok(subjects.length > 0 && subjects.length < 20, `${subjects.length} subjects altered`);
+  assert.ok(checker.findings().filter((f) => !before.has(f)).length <= 20);
 });
 
 test('findings come gravest first, with distinct keys', () => {

@@ -1,7 +1,8 @@
 /** The rule engine: checks a whole job once, then only what a change touches. It knows no rule by name. */
 import { applyChanges, type Change } from '../job/document.ts';
 import type { Amendment, JobDocument, TableName } from '../job/schema.ts';
-import { LEVELS, type Finding, type Fix, type Level, type Rule, type Subjects } from './rule.ts';
+import { Board, type FindingsChange } from './board.ts';
+import type { Finding, Fix, Rule, Subjects } from './rule.ts';
 import { RULES } from './rules/index.ts';
 import { View, type Scope } from './view.ts';
 
@@ -16,9 +17,13 @@ const SCOPES = Object.keys(TABLE_OF) as Scope[];
 
 const NO_FIXES: Fix[] = [];
 
+/** Findings are plain data. */
+const same = (now: readonly Finding[] | null, before: readonly Finding[] | undefined): boolean =>
+  JSON.stringify(now ?? []) === JSON.stringify(before ?? []);
+
 export class Checker {
   readonly view: View;
-  private readonly bySubject = new Map<string, Finding[]>();
+  private readonly board = new Board();
 
   constructor(document: JobDocument) {
     this.view = new View(document);
@@ -27,41 +32,49 @@ export class Checker {
 
   /** All findings, gravest first. */
   findings(): Finding[] {
-    const byLevel = new Map<Level, Finding[]>(LEVELS.map((level) => [level, []]));
-    for (const found of this.bySubject.values()) for (const f of found) byLevel.get(f.level)!.push(f);
-    return [...byLevel.values()].flat();
+    return this.board.findings();
   }
 
-  /** Makes changes and checks again what they touch. */
-  apply(changes: readonly Change[]): void {
+  /** Makes changes, checks again what they touch, and gives what that altered. */
+  apply(changes: readonly Change[]): FindingsChange {
     const stale = this.view.apply(applyChanges(this.view.document, changes), changes);
-    if (stale === 'all') {
-      this.checkAll();
-      return;
+    if (stale === 'all') return this.checkAll();
+    const change: FindingsChange = { whole: false, subjects: [] };
+    for (const scope of SCOPES) {
+      for (const id of stale[scope]) {
+        const subject = `${TABLE_OF[scope]}/${id}`;
+        const findings = this.judge(scope, id);
+        if (!same(findings, this.board.of(subject))) change.subjects.push([subject, findings]);
+      }
     }
-    for (const scope of SCOPES) for (const id of stale[scope]) this.checkSubject(scope, id);
+    this.board.apply(change);
+    return change;
   }
 
-  private checkAll() {
-    this.bySubject.clear();
+  /** Everything found, for a copy that is to start from nothing. */
+  whole(): FindingsChange {
+    return this.board.whole();
+  }
+
+  private checkAll(): FindingsChange {
+    const change: FindingsChange = { whole: true, subjects: [] };
+    const { document } = this.view;
     for (const scope of SCOPES) {
-      const { document } = this.view;
       const table = TABLE_OF[scope];
       const ids = table === 'job' ? [document.job.id] : Object.keys(document[table]);
-      for (const id of ids) this.checkSubject(scope, id);
+      for (const id of ids) change.subjects.push([`${table}/${id}`, this.judge(scope, id)]);
     }
+    this.board.apply(change);
+    return change;
   }
 
-  private checkSubject<S extends Scope>(scope: S, id: string) {
+  /** What the rules say of one subject; null when it is gone. */
+  private judge<S extends Scope>(scope: S, id: string): Finding[] | null {
     const table = TABLE_OF[scope];
     const { document } = this.view;
     const row = table === 'job' ? document.job : document[table as TableName][id];
     const subject = row as Subjects[S] | undefined;
-    const key = `${table}/${id}`;
-    if (!subject) {
-      this.bySubject.delete(key);
-      return;
-    }
+    if (!subject) return null;
     let about: Finding['about'] | null = null;
     const found: Finding[] = [];
     for (const rule of RULES[scope] as readonly Rule<S>[]) {
@@ -88,7 +101,7 @@ export class Checker {
         found.push(amendments.length === 0 ? finding : amended(finding, amendments));
       }
     }
-    this.bySubject.set(key, found);
+    return found;
   }
 }
 

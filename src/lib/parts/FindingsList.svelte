@@ -20,16 +20,20 @@
   };
 
   let satisfied = $state(false);
+  /** A long list is shown in part until asked for. */
+  let shown = $state(100);
   const listed = $derived(
     findings?.filter((f) => satisfied || f.level !== 'satisfied').sort(byGravity) ?? [],
   );
   /** One placement mends every gap of its room: offered once, at the first. */
-  const fixesOf = (f: Finding, i: number): Fix[] =>
-    f.fixes.filter(
-      (fix) =>
-        !('placeIn' in fix) ||
-        !listed.slice(0, i).some((o) => o.fixes.some((x) => 'placeIn' in x && x.placeIn === fix.placeIn)),
-    );
+  const offeredAt = $derived.by(() => {
+    const first = new Map<string, Finding>();
+    for (const f of listed)
+      for (const fix of f.fixes) if ('placeIn' in fix && !first.has(fix.placeIn)) first.set(fix.placeIn, f);
+    return first;
+  });
+  const fixesOf = (f: Finding): Fix[] =>
+    f.fixes.filter((fix) => !('placeIn' in fix) || offeredAt.get(fix.placeIn) === f);
   const count = (level: Level) => findings?.filter((f) => f.level === level).length ?? 0;
 </script>
 
@@ -51,8 +55,8 @@
     <p class="clean">✓ Nothing to mend.</p>
   {/if}
   <ul>
-    {#each listed as f, i (f.key)}
-      {@const fixes = fixesOf(f, i)}
+    {#each listed.slice(0, shown) as f (f.key)}
+      {@const fixes = fixesOf(f)}
       <li class={f.level}>
         <details>
           <summary>
@@ -84,6 +88,11 @@
       </li>
     {/each}
   </ul>
+  {#if listed.length > shown}
+    <p class="rest">
+      <Act onclick={() => (shown = Infinity)}>Show the other {listed.length - shown} findings</Act>
+    </p>
+  {/if}
 </div>
 
 <style>
@@ -101,6 +110,9 @@
   .counts label {
     margin-left: auto;
     font-size: 0.9rem;
+  }
+  .rest {
+    padding: 0.75rem;
   }
   .clean {
     padding: 1rem;

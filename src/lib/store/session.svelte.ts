@@ -31,13 +31,17 @@ export class JobSession {
   findings = $state.raw<Finding[] | null>(null);
   /** Why the last command was refused. */
   problems = $state.raw<Problem[]>([]);
+  /** What a drag or a held arrow key shows before it is let go. */
+  private previewed = $state.raw<{ document: JobDocument; command: Command } | null>(null);
+  /** Commands given and not yet stored. */
+  private waiting = $state(0);
+  /** Something on screen is not stored yet: leaving the page now would lose it. */
+  readonly unsaved = $derived.by(() => this.waiting > 0 || this.previewed !== null);
   /** Storage is full: the job in memory is ahead of what is stored. */
   storageFull = $state(false);
   failure = $state('');
 
   private stored = $state.raw<Loaded | null>(null);
-  /** What a drag or a held arrow key shows before it is let go. */
-  private previewed = $state.raw<{ document: JobDocument; command: Command } | null>(null);
   private feed: FindingsFeed | null = null;
   private subscriptions: Subscription[] = [];
   /** Commands run one after another, in the order given. */
@@ -171,7 +175,8 @@ export class JobSession {
         return false;
       }
     };
-    const done = this.queue.then(attempt);
+    this.waiting += 1;
+    const done = this.queue.then(attempt).finally(() => (this.waiting -= 1));
     this.queue = done;
     return done;
   }

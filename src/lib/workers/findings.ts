@@ -1,4 +1,5 @@
 import { wrap, type Remote } from 'comlink';
+import { Board } from '../../core/code/board.ts';
 import type { Finding } from '../../core/code/rule.ts';
 import { changesBetween } from '../../core/job/document.ts';
 import type { JobDocument } from '../../core/job/schema.ts';
@@ -11,6 +12,8 @@ import type { FindingsWorker } from './findings.worker.ts';
 export class FindingsFeed {
   private readonly worker = new Worker(new URL('./findings.worker.ts', import.meta.url), { type: 'module' });
   private readonly remote: Remote<FindingsWorker> = wrap<FindingsWorker>(this.worker);
+  /** What the worker has found, kept in step by its changes: what they leave alone stays the same object. */
+  private readonly board = new Board();
   private sent: JobDocument | null = null;
   private waiting: JobDocument | null = null;
   private busy = false;
@@ -38,11 +41,12 @@ export class FindingsFeed {
       while (this.waiting) {
         const document = this.waiting;
         this.waiting = null;
-        const findings = this.sent
+        const change = this.sent
           ? await this.remote.apply(changesBetween(this.sent, document))
           : await this.remote.load(document);
         this.sent = document;
-        this.onFindings(findings);
+        this.board.apply(change);
+        this.onFindings(this.board.findings());
       }
     } catch (error) {
       this.onError(error);

@@ -37,6 +37,12 @@
   const into = $derived(wall ? inward(outline, wall) : { x: 0, y: 1 });
   /** A box on a wall is drawn off it; one out in the room where it is. */
   const off = $derived(box.fromWall > 0 ? 0 : 15);
+  /** A place in the sign, turned with the wall. Worked out here: a transform for each sign slows panning. */
+  const turned = $derived.by(() => {
+    const angle = ((wall?.heading ?? 0) * Math.PI) / 180;
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    return (x: number, y: number) => `${x * c - y * s} ${x * s + y * c}`;
+  });
   const label = $derived(
     `${box.name}, ${area.name}, wall ${area.walls.findIndex((w) => w.id === box.wallId) + 1} at ${formatLength(box.offset)}`,
   );
@@ -57,46 +63,49 @@
     aria-pressed={over ? undefined : chosen}
     data-box={over ? undefined : box.name}
     data-own-drag={movable ? '' : undefined}
-    style="transform: translate({foot.x}px, {foot.y}px) scale(var(--u))"
+    style="transform: translate({foot.x}px, {foot.y}px) scale(var(--u)) translate({into.x * off}px, {into.y *
+      off}px)"
     onpointerdown={onpress}
     {onfocus}
     onkeydown={onkey}
   >
-    {#if off > 0}<path class="stem" d="M0 0L{into.x * off} {into.y * off}" />{/if}
-    <g transform="translate({into.x * off} {into.y * off})">
-      <circle class="target" r="16" />
-      {#if tone}<circle class="ring" r="14" />{/if}
-      {#if kind === 'switch'}
-        <path class="body" d="M-8 -8h16v16h-16z" />
-        <path class="mark" d="M-5 4L5 -4" />
-      {:else if kind === 'hard-wired'}
-        <path class="body" d="M-9 -9h18v18h-18z" />
-        <circle class="dot" r="3.2" />
-      {:else if kind === 'smoke-alarm'}
-        <path class="body" d="M0 -11L10 8H-10z" />
-        <circle class="dot" cy="2" r="2.2" />
-      {:else if kind === 'light'}
-        <circle class="body" r="9" />
-        <path class="mark" d="M-6 -6L6 6M6 -6L-6 6" />
+    {#if off > 0}<path class="stem" d="M0 0L{into.x * -off} {into.y * -off}" />{/if}
+    <circle class="target" r="16" />
+    {#if tone}<circle class="ring" r="14" />{/if}
+    {#if kind === 'switch'}
+      <path class="body" d="M-8 -8h16v16h-16z" />
+      <path class="mark" d="M-5 4L5 -4" />
+    {:else if kind === 'hard-wired'}
+      <path class="body" d="M-9 -9h18v18h-18z" />
+      <circle class="dot" r="3.2" />
+    {:else if kind === 'smoke-alarm'}
+      <path class="body" d="M0 -11L10 8H-10z" />
+      <circle class="dot" cy="2" r="2.2" />
+    {:else if kind === 'light'}
+      <circle class="body" r="9" />
+      <path class="mark" d="M-6 -6L6 6M6 -6L-6 6" />
+    {:else}
+      <circle class="body" r="10" />
+      {#if kind === 'gfci'}
+        <path class="mark" d="M{turned(-5, 0)}L{turned(5, 0)}M{turned(0, -5)}L{turned(0, 5)}" />
+      {:else if kind === 'outlet-afci'}
+        <path class="mark" d="M{turned(-6, 3)}L{turned(-2, -3)}L{turned(2, 3)}L{turned(6, -3)}" />
+      {:else if kind === 'single'}
+        <path class="mark" d="M{turned(0, -5)}L{turned(0, 5)}" />
       {:else}
-        <circle class="body" r="10" />
-        <g transform="rotate({wall.heading})">
-          {#if kind === 'gfci'}
-            <path class="mark" d="M-5 0h10M0 -5v10" />
-          {:else if kind === 'outlet-afci'}
-            <path class="mark" d="M-6 3l4 -6 4 6 4 -6" />
-          {:else if kind === 'single'}
-            <path class="mark" d="M0 -5v10" />
-          {:else}
-            <path class="mark" class:dashed={kind === 'two-slot'} d="M-3 -5v10M3 -5v10" />
-          {/if}
-          {#if box.device.switched !== 'none'}<path class="half" d="M0 -10A10 10 0 0 1 0 10z" />{/if}
-        </g>
+        <path
+          class="mark"
+          class:dashed={kind === 'two-slot'}
+          d="M{turned(-3, -5)}L{turned(-3, 5)}M{turned(3, -5)}L{turned(3, 5)}"
+        />
       {/if}
-    </g>
-    <text class="box-name" x={into.x * (off + 22)} y={into.y * (off + 22)} dy="4">{box.name}</text>
+      {#if box.device.switched !== 'none'}
+        <path class="half" d="M{turned(0, -10)}A10 10 0 0 1 {turned(0, 10)}z" />
+      {/if}
+    {/if}
+    <text class="box-name" x={into.x * 22} y={into.y * 22} dy="4">{box.name}</text>
     {#if alone}
-      <text class="place" x={into.x * (off + 44)} y={into.y * (off + 44)} dy="6"
+      <text class="place" x={into.x * 44} y={into.y * 44} dy="6"
         >{formatLength(box.offset)} · {formatLength(wall.length - box.offset)} to corner</text
       >
     {/if}

@@ -18,7 +18,7 @@
   import { outlineOf, pointOnWall, type Point } from '../../../core/job/outline.ts';
   import type { Area, Box, Fixture } from '../../../core/job/schema.ts';
   import type { View } from '../../../core/code/view.ts';
-  import { alongWall, boundsOf, boundsOfPoints, type Bounds } from '../../../core/plan/footprint.ts';
+  import { alongWall, boundsOf, boundsOfPoints, within, type Bounds } from '../../../core/plan/footprint.ts';
   import { formatLength } from '../../../core/units/length.ts';
   import { selectedBoxes, toggled, type Selection } from '../../selection.ts';
   import PlanBox from './PlanBox.svelte';
@@ -73,7 +73,7 @@
   const viewport = new Viewport();
   let width = $state(0);
   let height = $state(0);
-  let svg = $state<SVGSVGElement>();
+  let ground = $state<HTMLElement>();
 
   const areas = $derived(view.areasOn(levelId));
   const panels = $derived(rows(view.document.panels).filter((p) => p.levelId === levelId));
@@ -96,23 +96,23 @@
     return boundsOfPoints(points);
   });
 
-  /** Only what can be seen is drawn: a building has thousands of outlets. */
+  /** Only what can be seen, and a little around it, is drawn: a building has thousands of outlets. */
+  const STEP = 200;
+  const firstColumn = $derived(Math.floor(-viewport.x / STEP) - 1);
+  const firstRow = $derived(Math.floor(-viewport.y / STEP) - 1);
   const shown = $derived.by(() => {
-    const { k, x, y } = viewport;
-    const pad = 60 / k;
-    const seen = {
-      left: -x / k - pad,
-      top: -y / k - pad,
-      right: (width - x) / k + pad,
-      bottom: (height - y) / k + pad,
+    const { k } = viewport;
+    // In steps: within one, panning leaves all that is drawn as it is.
+    const seen: Bounds = {
+      left: (firstColumn * STEP) / k,
+      top: (firstRow * STEP) / k,
+      right: ((firstColumn + 3) * STEP + width) / k,
+      bottom: ((firstRow + 3) * STEP + height) / k,
     };
-    return areas.filter((a) => {
-      const b = boundsOf(a);
-      return b.left <= seen.right && b.right >= seen.left && b.top <= seen.bottom && b.bottom >= seen.top;
-    });
+    return areas.filter((a) => within(boundsOf(a), seen, 0));
   });
 
-  $effect(() => (svg ? viewport.attach(svg) : undefined));
+  $effect(() => (ground ? viewport.attach(ground) : undefined));
 
   /** The chosen room, or the room of what is chosen, for a closer look. */
   const chosenRoom = $derived.by(() => {
@@ -133,19 +133,6 @@
     viewport.moved = true;
   }
 
-  let fitted = '';
-  const fit = () => {
-    viewport.fit(frame, width, height);
-  };
-  $effect(() => {
-    if (!svg || width === 0 || height === 0) return;
-    // A new level, a new size, or a room that grows while it is typed, as long as nobody has zoomed.
-    const now = `${levelId} ${width} ${height}`;
-    void frame;
-    if (now !== fitted || !viewport.moved) fit();
-    fitted = now;
-  });
-
   type Drag =
     | { kind: 'box'; box: Box; area: Area }
     | { kind: 'fixture'; fixture: Fixture; area: Area }
@@ -155,10 +142,25 @@
   let drag = $state.raw<Drag | null>(null);
   let dragged = false;
 
+  let fitted = '';
+  const fit = () => {
+    viewport.fit(frame, width, height);
+  };
+  $effect(() => {
+    if (!ground || width === 0 || height === 0) return;
+    // Not under a hand that drags; else on a new level, a new size, or a room that grows while it is typed, as
+    // long as nobody has zoomed.
+    if (drag) return;
+    const now = `${levelId} ${width} ${height}`;
+    void frame;
+    if (now !== fitted || !viewport.moved) fit();
+    fitted = now;
+  });
+
   function start(event: PointerEvent, next: Drag) {
     drag = next;
     dragged = false;
-    svg?.setPointerCapture(event.pointerId);
+    ground?.setPointerCapture(event.pointerId);
   }
 
   function pressBox(event: PointerEvent, box: Box, area: Area) {
@@ -180,21 +182,21 @@
   function pressRoom(event: PointerEvent, area: Area) {
     if (event.shiftKey) return;
     onselect({ kind: 'area', id: area.id });
-    if (ondragroom && selected?.kind === 'area' && selected.id === area.id && svg) {
+    if (ondragroom && selected?.kind === 'area' && selected.id === area.id && ground) {
       event.stopPropagation();
-      start(event, { kind: 'room', area, from: viewport.toPlan(svg, event.clientX, event.clientY) });
+      start(event, { kind: 'room', area, from: viewport.toPlan(ground, event.clientX, event.clientY) });
     }
   }
 
   function pressGround(event: PointerEvent) {
-    if (!event.shiftKey || !svg) return;
-    const from = viewport.toPlan(svg, event.clientX, event.clientY);
+    if (!event.shiftKey || !ground) return;
+    const from = viewport.toPlan(ground, event.clientX, event.clientY);
     start(event, { kind: 'marquee', from, to: from });
   }
 
   function move(event: PointerEvent) {
-    if (!drag || !svg) return;
-    const p = viewport.toPlan(svg, event.clientX, event.clientY);
+    if (!drag || !ground) return;
+    const p = viewport.toPlan(ground, event.clientX, event.clientY);
     dragged = true;
     if (drag.kind === 'box') {
       const place = nearestOnWalls(drag.area, p);
@@ -236,7 +238,7 @@
 
   /** Keys of the plan itself: + − 0 and the arrows. */
   function key(event: KeyboardEvent) {
-    if (event.target !== svg || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target !== ground || event.ctrlKey || event.metaKey || event.altKey) return;
     const step = event.shiftKey ? 200 : 60;
     if (event.key === '+' || event.key === '=') viewport.zoomBy(1.3);
     else if (event.key === '-') viewport.zoomBy(1 / 1.3);
@@ -258,17 +260,12 @@
 
 <div class="plan" bind:clientWidth={width} bind:clientHeight={height}>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
-  <svg
-    bind:this={svg}
-    {width}
-    {height}
+  <div
+    class="ground"
+    bind:this={ground}
     role="group"
     tabindex="0"
     aria-label="Plan to scale: plus and minus zoom, 0 fits, z looks closer, arrows pan"
-    class:far
-    class:tiny
-    class:near
-    style:--u={1 / viewport.k}
     onpointerdown={pressGround}
     onpointermove={move}
     onpointerup={drop}
@@ -276,104 +273,115 @@
     onkeydown={key}
     ondblclick={closer}
   >
-    <g transform="translate({viewport.x} {viewport.y}) scale({viewport.k})">
-      {#each ghosts as area (area.id)}<path class="ghost" d={outlinePath(area)} />{/each}
-      {#each shown as area (area.id)}
-        <PlanRoom
-          {view}
-          {area}
-          {coverage}
-          {far}
-          dimensions={near || (selected?.kind === 'area' && selected.id === area.id)}
-          chosen={selected?.kind === 'area' && selected.id === area.id}
-          marked={marked?.areaId === area.id ? marked.spans : []}
-          tone={tones.get(area.id)}
-          onpress={(e) => pressRoom(e, area)}
-        />
-      {/each}
-      {#each shown as area (area.id)}
-        {#each view.fixturesIn(area) as fixture (fixture.id)}
-          <PlanFixture
+    <svg
+      {width}
+      {height}
+      class:far
+      class:tiny
+      class:near
+      class:panning={viewport.panning}
+      style:--u={1 / viewport.k}
+      style:transform="translate({viewport.x}px, {viewport.y}px)"
+    >
+      <g transform="scale({viewport.k})">
+        {#each ghosts as area (area.id)}<path class="ghost" d={outlinePath(area)} />{/each}
+        {#each shown as area (area.id)}
+          <PlanRoom
+            {view}
             {area}
-            {fixture}
-            label={fixtureLabel(fixture, area)}
-            chosen={selected?.kind === 'fixture' && selected.id === fixture.id}
-            movable={!!ondragfixture}
-            onpress={(e) => pressFixture(e, fixture, area)}
-            onfocus={() => !drag && onselect({ kind: 'fixture', id: fixture.id })}
-            onkey={(e) => onfixturekey?.(e, fixture)}
+            {coverage}
+            {far}
+            dimensions={near || (selected?.kind === 'area' && selected.id === area.id)}
+            chosen={selected?.kind === 'area' && selected.id === area.id}
+            marked={marked?.areaId === area.id ? marked.spans : []}
+            tone={tones.get(area.id)}
+            onpress={(e) => pressRoom(e, area)}
           />
         {/each}
-      {/each}
-      {#each panels as panel (panel.id)}
-        <g style="transform: translate({panel.x}px, {panel.y}px) scale(var(--u))">
-          <rect class="panel" x="-9" y="-13" width="18" height="26" />
-          <path class="panel-mark" d="M-4 -7h8M-4 0h8M-4 7h8" />
-          <text class="box-name" y="28">{panel.name}</text>
-        </g>
-      {/each}
-      {#each shown as area (area.id)}
-        {#each view.boxesIn(area) as box (box.id)}
-          <PlanBox
-            {area}
-            {box}
-            chosen={chosenBoxes.has(box.id)}
-            alone={false}
-            movable={!!ondragbox}
-            tone={tones.get(box.id)}
-            onpress={(e) => pressBox(e, box, area)}
-            onfocus={() => !drag && !chosenBoxes.has(box.id) && onselect({ kind: 'boxes', ids: [box.id] })}
-            onkey={(e) => onkey?.(e, box)}
-          />
-        {/each}
-      {/each}
-      {#each selectedBoxes(selected) as id (id)}
-        {@const box = view.document.boxes[id]}
-        {@const area = box && view.document.areas[box.areaId]}
-        {#if box && area?.levelId === levelId}
-          <PlanBox {area} {box} chosen alone={chosenBoxes.size === 1} movable={false} over />
-        {/if}
-      {/each}
-      {#each cords as cord, i (i)}
-        <path class="cord-back" d={path(cord)} /><path class="cord" d={path(cord)} />
-      {/each}
-      {#if ondragwall && selected?.kind === 'area'}
-        {@const area = view.document.areas[selected.id]}
-        {#if area && area.levelId === levelId}
-          {@const outline = outlineOf(area)}
-          {#each outline.walls as wall (wall.id)}
-            {@const p = pointOnWall(outline, wall, wall.length / 2)}
-            {@const n = inward(outline, wall)}
-            <g
-              class="handle"
-              data-own-drag
-              data-wall={wall.id}
-              role="presentation"
-              style="transform: translate({p.x}px, {p.y}px) scale(var(--u))"
-              onpointerdown={(e) => {
-                if (!svg) return;
-                e.stopPropagation();
-                start(e, {
-                  kind: 'wall',
-                  area,
-                  wallId: wall.id,
-                  from: viewport.toPlan(svg, e.clientX, e.clientY),
-                });
-              }}
-            >
-              <circle class="target" r="14" />
-              <path d="M{n.x * 9} {n.y * 9}L{n.x * -9} {n.y * -9}" />
-              <circle r="5" />
-            </g>
+        {#each shown as area (area.id)}
+          {#each view.fixturesIn(area) as fixture (fixture.id)}
+            <PlanFixture
+              {area}
+              {fixture}
+              label={fixtureLabel(fixture, area)}
+              chosen={selected?.kind === 'fixture' && selected.id === fixture.id}
+              movable={!!ondragfixture}
+              onpress={(e) => pressFixture(e, fixture, area)}
+              onfocus={() => !drag && onselect({ kind: 'fixture', id: fixture.id })}
+              onkey={(e) => onfixturekey?.(e, fixture)}
+            />
           {/each}
+        {/each}
+        {#each panels as panel (panel.id)}
+          <g style="transform: translate({panel.x}px, {panel.y}px) scale(var(--u))">
+            <rect class="panel" x="-9" y="-13" width="18" height="26" />
+            <path class="panel-mark" d="M-4 -7h8M-4 0h8M-4 7h8" />
+            <text class="box-name" y="28">{panel.name}</text>
+          </g>
+        {/each}
+        {#each shown as area (area.id)}
+          {#each view.boxesIn(area) as box (box.id)}
+            <PlanBox
+              {area}
+              {box}
+              chosen={chosenBoxes.has(box.id)}
+              alone={false}
+              movable={!!ondragbox}
+              tone={tones.get(box.id)}
+              onpress={(e) => pressBox(e, box, area)}
+              onfocus={() => !drag && !chosenBoxes.has(box.id) && onselect({ kind: 'boxes', ids: [box.id] })}
+              onkey={(e) => onkey?.(e, box)}
+            />
+          {/each}
+        {/each}
+        {#each selectedBoxes(selected) as id (id)}
+          {@const box = view.document.boxes[id]}
+          {@const area = box && view.document.areas[box.areaId]}
+          {#if box && area?.levelId === levelId}
+            <PlanBox {area} {box} chosen alone={chosenBoxes.size === 1} movable={false} over />
+          {/if}
+        {/each}
+        {#each cords as cord, i (i)}
+          <path class="cord-back" d={path(cord)} /><path class="cord" d={path(cord)} />
+        {/each}
+        {#if ondragwall && selected?.kind === 'area'}
+          {@const area = view.document.areas[selected.id]}
+          {#if area && area.levelId === levelId}
+            {@const outline = outlineOf(area)}
+            {#each outline.walls as wall (wall.id)}
+              {@const p = pointOnWall(outline, wall, wall.length / 2)}
+              {@const n = inward(outline, wall)}
+              <g
+                class="handle"
+                data-own-drag
+                data-wall={wall.id}
+                role="presentation"
+                style="transform: translate({p.x}px, {p.y}px) scale(var(--u))"
+                onpointerdown={(e) => {
+                  if (!ground) return;
+                  e.stopPropagation();
+                  start(e, {
+                    kind: 'wall',
+                    area,
+                    wallId: wall.id,
+                    from: viewport.toPlan(ground, e.clientX, e.clientY),
+                  });
+                }}
+              >
+                <circle class="target" r="14" />
+                <path d="M{n.x * 9} {n.y * 9}L{n.x * -9} {n.y * -9}" />
+                <circle r="5" />
+              </g>
+            {/each}
+          {/if}
         {/if}
-      {/if}
-      {#if drag?.kind === 'marquee'}
-        {@const b = boundsOfPoints([drag.from, drag.to])}
-        <rect class="marquee" x={b.left} y={b.top} width={b.right - b.left} height={b.bottom - b.top} />
-      {/if}
-    </g>
-  </svg>
+        {#if drag?.kind === 'marquee'}
+          {@const b = boundsOfPoints([drag.from, drag.to])}
+          <rect class="marquee" x={b.left} y={b.top} width={b.right - b.left} height={b.bottom - b.top} />
+        {/if}
+      </g></svg
+    >
+  </div>
   <div class="zoom no-print" role="group" aria-label="Zoom">
     <button type="button" aria-label="Zoom in" onclick={() => viewport.zoomBy(1.3)}>+</button>
     <button type="button" aria-label="Zoom out" onclick={() => viewport.zoomBy(1 / 1.3)}>−</button>

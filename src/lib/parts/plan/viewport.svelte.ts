@@ -16,28 +16,34 @@ export class Viewport {
   y = $state(0);
   /** Whether the person has zoomed or panned since the last fit. */
   moved = $state(false);
-  private readonly behaviour: ZoomBehavior<SVGSVGElement, unknown>;
-  private root: Selection<SVGSVGElement, unknown, null, undefined> | null = null;
+  /** Whether a hand is on it. */
+  panning = $state(false);
+  private readonly behaviour: ZoomBehavior<HTMLElement, unknown>;
+  private root: Selection<HTMLElement, unknown, null, undefined> | null = null;
 
   constructor() {
-    this.behaviour = zoom<SVGSVGElement, unknown>()
+    this.behaviour = zoom<HTMLElement, unknown>()
       .scaleExtent([FARTHEST, NEAREST])
       .filter(
         (event: MouseEvent) =>
           event.type === 'wheel' ||
           (!event.shiftKey && !event.button && !(event.target as Element).closest('[data-own-drag]')),
       )
-      .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) => {
+      .on('zoom', (event: D3ZoomEvent<HTMLElement, unknown>) => {
         const { k, x, y } = event.transform;
         if (k !== this.k) this.k = k;
         this.x = x;
         this.y = y;
-        if (event.sourceEvent) this.moved = true;
-      });
+        if (event.sourceEvent) {
+          this.moved = true;
+          this.panning = true;
+        }
+      })
+      .on('end', () => (this.panning = false));
   }
 
-  attach(svg: SVGSVGElement): () => void {
-    this.root = select(svg);
+  attach(ground: HTMLElement): () => void {
+    this.root = select(ground);
     this.root.call(this.behaviour).on('dblclick.zoom', null);
     return () => {
       this.root?.on('.zoom', null);
@@ -67,8 +73,8 @@ export class Viewport {
   }
 
   /** Plan inches at a place on the screen. */
-  toPlan(svg: SVGSVGElement, clientX: number, clientY: number): Point {
-    const { left, top } = svg.getBoundingClientRect();
+  toPlan(ground: HTMLElement, clientX: number, clientY: number): Point {
+    const { left, top } = ground.getBoundingClientRect();
     return { x: (clientX - left - this.x) / this.k, y: (clientY - top - this.y) / this.k };
   }
 }

@@ -119,6 +119,12 @@
   <title>{phaseName} · {session.status === 'ready' ? session.document.job.name : 'Job'} · Hekto</title>
 </svelte:head>
 
+<svelte:window
+  onbeforeunload={(e) => {
+    if (session.unsaved || session.storageFull) e.preventDefault();
+  }}
+/>
+
 <div class="shell">
   <header class="no-print">
     <a class="home" href="/" aria-label="All jobs">
@@ -134,7 +140,10 @@
     <p class="job">
       {#if session.status === 'ready' || session.status === 'deleted'}
         <strong>{session.document.job.name}</strong>
-        <span>NEC {session.document.job.edition}</span>
+        <span
+          >NEC {session.document.job.edition}{#if session.unsaved}<span data-unsaved>&nbsp;· saving</span
+            >{/if}</span
+        >
       {/if}
     </p>
     <PhaseRun {jobId} current={phase} />

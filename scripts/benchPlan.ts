@@ -1,0 +1,100 @@
+/** Measures the plan in a real browser: how soon it stands, and whether it keeps up with the hand. */
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Origin } from 'selenium-webdriver/lib/input.js';
+import { serialize } from '../src/core/job/file.ts';
+import type { JobDocument } from '../src/core/job/schema.ts';
+import { css, openBrowser, sees, setSize } from '../tests/support/browser.ts';
+
+export interface Frames {
+  /** Median time between frames, ms. */
+  between: number;
+  /** Mean time the page's thread was busy for a frame: script, style, layout and painting, ms. */
+  work: number;
+}
+export interface PlanTimes {
+  /** From asking for the page until outlets are drawn, ms. */
+  opened: number;
+  pan: Frames;
+  drag: Frames;
+}
+
+const STEPS = 150;
+
+/** Moves the pressed pointer to and fro, one step a frame, and gives the median time between frames, ms. */
+const MOVE = `
+  const [type, x, y, steps, done] = arguments;
+  const ground = document.querySelector('.plan .ground');
+  const between = [];
+  let last = 0, step = 0;
+  function frame(now) {
+    if (step > 0) between.push(now - last);
+    last = now;
+    if (++step > steps) return done(between.sort((a, b) => a - b)[Math.floor(between.length / 2)]);
+    const to = { bubbles: true, view: window, clientX: x + 3 * (step % 60 < 30 ? step % 30 : 30 - (step % 30)), clientY: y };
+    ground.dispatchEvent(type === 'pointermove' ? new PointerEvent(type, to) : new MouseEvent(type, to));
+    requestAnimationFrame(frame);
+  }
+  requestAnimationFrame(frame);`;
+
+export async function measurePlan(origin: string, document: JobDocument): Promise<PlanTimes> {
+  const folder = mkdtempSync(join(tmpdir(), 'hekto-bench-'));
+  const { driver, close } = await openBrowser();
+  try {
+    await setSize(driver, 1280, 800);
+    await driver.get(origin);
+    const path = join(folder, 'job.json');
+    writeFileSync(path, serialize(document));
+    await (await css(driver, 'input[aria-label="Job file"]')).sendKeys(path);
+    await sees(driver, /Closes within|does not close/);
+    await driver.get(`${origin}/job/${document.job.id}/layout`);
+    const opened = await driver.executeAsyncScript<number>(`
+      const done = arguments[0];
+      const look = () => document.querySelector('[data-box]') ? done(performance.now()) : requestAnimationFrame(look);
+      look();`);
+    await sees(driver, /violations/);
+    await driver.sendDevToolsCommand('Performance.enable', {});
+    const busySeconds = async (): Promise<number> => {
+      const { metrics } = (await driver.sendAndGetDevToolsCommand(
+        'Performance.getMetrics',
+        {},
+      )) as unknown as {
+        metrics: { name: string; value: number }[];
+      };
+      return metrics.find((m) => m.name === 'TaskDuration')!.value;
+    };
+    /** The plan's own transform and that of an outlet. */
+    const drawn = () =>
+      driver.executeScript<string>(
+        `return document.querySelector('.ground > svg').getAttribute('style') + document.querySelector('[data-box="R150"]').getAttribute('style')`,
+      );
+    const move = async (type: string, selector: string): Promise<Frames> => {
+      const target = await css(driver, selector);
+      const { x, y } = await driver.executeScript<{ x: number; y: number }>(
+        `const { x, y, width, height } = arguments[0].getBoundingClientRect();
+         return { x: Math.round(x + width / 2), y: Math.round(y + height / 2) };`,
+        target,
+      );
+      await driver.actions().move({ x, y, origin: Origin.VIEWPORT }).press().perform();
+      const before = await drawn();
+      const busy = await busySeconds();
+      const between = await driver.executeAsyncScript<number>(MOVE, type, x, y, STEPS);
+      const work = (1000 * ((await busySeconds()) - busy)) / STEPS;
+      if ((await drawn()) === before) throw new Error(`${selector} did not move`);
+      await driver.actions().release().perform();
+      return { between, work };
+    };
+    const count = Object.keys(document.boxes).length;
+    const seen = await driver.executeScript<number>(`return document.querySelectorAll('[data-box]').length`);
+    if (count <= 300 && seen !== count) throw new Error(`${seen} of ${count} outlets are on screen`);
+    return {
+      opened,
+      pan: await move('mousemove', '.plan .ground'),
+      drag: await move('pointermove', '[data-box="R150"] .target'),
+    };
+  } finally {
+    await close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
