@@ -1,21 +1,28 @@
-/** The rules of where things go, each with its cases in each edition. */
-import assert from 'node:assert/strict';
-import { test } from 'node:test';
+/** Rules of where things go: situations worked from the code's sections, edition by edition. */
+import { DEFAULT_SETTINGS } from '../../src/core/job/document.ts';
+import type {
+  Area,
+  Box,
+  Circuit,
+  Edition,
+  Fixture,
+  Job,
+  JobDocument,
+  Opening,
+} from '../../src/core/job/schema.ts';
 import {
-  EDITIONS,
-  type Area,
-  type Box,
-  type Circuit,
-  type Fixture,
-  type Job,
-  type Opening,
-} from '../../job/schema.ts';
-import { chain, conditions, fixture, house, opening, outlet, receptacle, room } from '../../job/testing.ts';
-import { check } from '../checker.ts';
-import type { Level } from '../rule.ts';
-import { centreLine } from './hallway-receptacle.ts';
+  chain,
+  conditions,
+  fixture,
+  house,
+  opening,
+  outlet,
+  receptacle,
+  room,
+} from '../../src/core/job/testing.ts';
+import { asCase, S, V, type Answer, type Answers, type RuleCase } from './ruleCase.ts';
 
-interface Parts {
+export interface Parts {
   area?: Partial<Area>;
   size?: [number, number];
   openings?: Opening[];
@@ -25,17 +32,7 @@ interface Parts {
   job?: Partial<Job>;
   areas?: Area[];
 }
-type Answer = Level | null;
-type Case = [
-  rule: string,
-  what: string,
-  parts: Parts,
-  answers: Answer | [Answer, Answer, Answer],
-  words?: RegExp,
-];
 
-const V = 'violation';
-const S = 'satisfied';
 const at = (height: number, values: Partial<Box> = {}) => ({ height, ...values });
 const kitchen = (parts: Parts): Parts => ({ size: [168, 120], ...parts, area: { kind: 'kitchen' } });
 const counter = fixture('counter', 1, 84, 168, { fastened: true });
@@ -86,7 +83,25 @@ const toggle = (name: string, controls: string[], values: Partial<Box> = {}) =>
 const furnace = fixture('furnace', 1, 40, 24, { name: 'furnace', height: 60 });
 const hall = (length: number): Parts => ({ area: { kind: 'hallway' }, size: [length, 40] });
 
-const CASES: Case[] = [
+const television = fixture('television', 1, 60, 50);
+const threeWalls = [1, 2, 3].map((w) => outlet(`R${w}`, w, 60));
+const shop = (values: Partial<Job['settings']>): Partial<Job> => ({
+  settings: { ...DEFAULT_SETTINGS, ...values },
+});
+const outdoorUnit = (rating: 30 | 60, protection: Circuit['breaker']['protection']): Parts => {
+  const unit = fixture('outdoor-unit', 1, 60, 36, { name: 'outdoor unit' });
+  const box = outlet('H', 1, 60, { device: receptacle({ kind: 'hard-wired' }), serves: unit.id });
+  return {
+    area: { kind: 'outdoors', location: 'wet' },
+    fixtures: [unit],
+    boxes: [box],
+    circuits: [
+      chain([box], { breaker: { rating, protection, poles: 2 }, gauge: rating === 30 ? '10' : '4' }),
+    ],
+  };
+};
+
+const TABLE: [string, string, Parts, Answer | Answers, RegExp?][] = [
   // 210.52(A)
   ['wall-spacing', 'an empty den', { area: kindOf('den') }, V],
   ['wall-spacing', 'a hallway', { area: kindOf('hallway') }, null],
@@ -768,6 +783,34 @@ const CASES: Case[] = [
     /behind the microwave/,
   ],
   ['not-counted', 'a plain one', { boxes: [outlet('A', 1, 60)] }, null],
+  // 210.8(F)
+  [
+    'outdoor-outlets',
+    'an outdoor unit on 30 A',
+    outdoorUnit(30, 'none'),
+    [null, V, V],
+    /outdoor|fixed equipment/,
+  ],
+  ['outdoor-outlets', 'behind a GFCI breaker', outdoorUnit(30, 'gfci'), [null, S, S]],
+  ['outdoor-outlets', 'on 60 A', outdoorUnit(60, 'none'), null],
+  [
+    'outdoor-outlets',
+    'a unit permitted before September 2026',
+    { ...outdoorUnit(30, 'none'), job: { permitDate: '2026-08-31' } },
+    [null, V, null],
+  ],
+  [
+    'outdoor-outlets',
+    'a unit permitted in September 2026',
+    { ...outdoorUnit(30, 'none'), job: { permitDate: '2026-09-01' } },
+    [null, V, V],
+  ],
+  [
+    'outdoor-outlets',
+    'fixed equipment in a garage',
+    { ...outdoorUnit(30, 'none'), area: garage(1), fixtures: [] },
+    [null, null, V],
+  ],
   // Survey and shop habits
   [
     'rooms-overlap',
@@ -786,11 +829,42 @@ const CASES: Case[] = [
     { areas: [room([144, 120, 144, 120]), room([144, 120, 144, 120], undefined, { id: 'area-2', x: 144 })] },
     null,
   ],
+  [
+    'every-wall',
+    'three walls of four, where the shop asks',
+    { boxes: threeWalls, job: shop({ everyWall: true }) },
+    'recommended',
+  ],
+  [
+    'every-wall',
+    'four walls',
+    { boxes: [...threeWalls, outlet('R4', 4, 60)], job: shop({ everyWall: true }) },
+    null,
+  ],
+  ['every-wall', 'where the shop does not ask', { boxes: threeWalls }, null],
+  [
+    'at-television',
+    'one receptacle at a television',
+    { boxes: [outlet('T', 1, 60)], fixtures: [television], job: shop({ extraAtTelevision: true }) },
+    'recommended',
+  ],
+  [
+    'at-television',
+    'two',
+    {
+      boxes: [outlet('T', 1, 60), outlet('U', 1, 66)],
+      fixtures: [television],
+      job: shop({ extraAtTelevision: true }),
+    },
+    S,
+  ],
+  ['at-television', 'where the shop does not ask', { fixtures: [television] }, null],
   ['fixture-in-room', 'an island half outside', kitchen({ fixtures: [island({ offset: 160 })] }), 'unknown'],
   ['fixture-in-room', 'an island inside', kitchen({ fixtures: [island()] }), null],
 ];
 
-const document = (parts: Parts, edition: (typeof EDITIONS)[number]) => {
+/** A house of one room, or of those given. */
+export const situation = (parts: Parts, edition: Edition): JobDocument => {
   const [width, depth] = parts.size ?? [144, 120];
   return house({
     ...parts,
@@ -801,85 +875,6 @@ const document = (parts: Parts, edition: (typeof EDITIONS)[number]) => {
   });
 };
 
-for (const [id, what, parts, answers, words] of CASES) {
-  for (const [e, edition] of EDITIONS.entries()) {
-    const answer = Array.isArray(answers) ? answers[e]! : answers;
-    test(`${id}, ${edition}: ${what} → ${answer ?? 'silent'}`, () => {
-      const found = check(document(parts, edition)).filter((f) => f.rule === id);
-      const worst = found[0]?.level ?? null;
-      assert.equal(worst, answer, found.map((f) => f.message).join('; '));
-      if (words && answer === (Array.isArray(answers) ? answers[1] : answers))
-        assert.match(`${found[0]!.message} ${found[0]!.section}`, words);
-    });
-  }
-}
-
-test('every rule here is answered both ways in every edition', () => {
-  for (const id of new Set(CASES.map(([rule]) => rule))) {
-    for (const e of EDITIONS.keys()) {
-      const given = CASES.filter(([rule]) => rule === id).map(([, , , a]) => (Array.isArray(a) ? a[e] : a));
-      assert.ok(
-        given.some((a) => a === 'violation' || a === 'unknown' || a === 'note'),
-        `${id} ${EDITIONS[e]}`,
-      );
-      assert.ok(
-        given.some((a) => a === 'satisfied' || a === null),
-        `${id} ${EDITIONS[e]}`,
-      );
-    }
-  }
-});
-
-test('a hallway’s centre line is its length, around a corner too', () => {
-  assert.equal(Math.round(centreLine(2 * (120 + 40), 120 * 40)), 120);
-  // An L with outer legs of 160 and 100 in., 40 in. wide: 160 + 100 − 40.
-  assert.equal(Math.round(centreLine(2 * (160 + 100), 40 * (160 + 100 - 40))), 220);
-});
-
-test('shop habits are advice, and only where the shop asks', () => {
-  const settings = document({}, '2020').job.settings;
-  const found = (parts: Parts, id: string) => check(document(parts, '2020')).filter((f) => f.rule === id);
-  const walls = [1, 2, 3].map((w) => outlet(`R${w}`, w, 60));
-  assert.deepEqual(found({ boxes: walls }, 'every-wall'), []);
-  assert.deepEqual(
-    found({ boxes: walls, job: { settings: { ...settings, everyWall: true } } }, 'every-wall').map(
-      (f) => f.level,
-    ),
-    ['recommended'],
-  );
-  const set = fixture('television', 1, 60, 50);
-  assert.deepEqual(
-    found(
-      { boxes: walls, fixtures: [set], job: { settings: { ...settings, extraAtTelevision: true } } },
-      'at-television',
-    ).map((f) => f.level),
-    ['recommended'],
-  );
-});
-
-test('local amendments switch a rule off, tighten its limit or add a note, and say so', () => {
-  const boxes = [outlet('A', 1, 72), outlet('B', 3, 72), outlet('C', 2, 60), outlet('D', 4, 60)];
-  const base = document({ boxes }, '2020');
-  const amendment = {
-    id: 'amendment-1',
-    rule: 'wall-spacing',
-    action: 'off' as const,
-    limit: null,
-    reference: 'Larkmoor 8-12',
-    note: '',
-  };
-  const under = (values: Partial<typeof amendment> | { action: 'tighten'; limit: number }, doc = base) =>
-    check({ ...doc, amendments: { 'amendment-1': { ...amendment, ...values } as never } }).filter(
-      (f) => f.rule === 'wall-spacing',
-    );
-  assert.equal(check(base).find((f) => f.rule === 'wall-spacing')!.level, 'satisfied');
-  const tighter = under({ action: 'tighten', limit: 40 });
-  assert.equal(tighter[0]!.level, 'violation');
-  assert.match(tighter[0]!.amendment!, /Larkmoor 8-12/);
-  const off = under({ action: 'off' }, document({}, '2020'));
-  assert.equal(off[0]!.level, 'note');
-  assert.match(off[0]!.message, /not asked for here/);
-  assert.match(under({ note: 'ask the inspector' })[0]!.amendment!, /ask the inspector/);
-  // A looser limit than the code's own changes nothing.
-  assert.equal(under({ action: 'tighten', limit: 100 })[0]!.level, 'satisfied');
-});
+export const LAYOUT_CASES: RuleCase[] = TABLE.map(([rule, what, parts, answers, words]) =>
+  asCase(rule, what, (edition) => situation(parts, edition), answers, words),
+);
