@@ -8,7 +8,7 @@ import { tamarackJob } from '../../../demo/tamarack.ts';
 import { run, type Command } from '../job/commands.ts';
 import { serialize } from '../job/file.ts';
 import { InvalidError } from '../job/validate.ts';
-import { EDITIONS } from '../job/schema.ts';
+import { DWELLINGS, EDITIONS } from '../job/schema.ts';
 import { Board } from './board.ts';
 import { catalogue } from './catalogue.ts';
 import { check, Checker } from './checker.ts';
@@ -85,6 +85,18 @@ test('after any edits, re-checking what changed equals checking everything', () 
       rows: [{ ...d.levels['level-lower']!, elevation }],
     })),
     fc.constantFrom(...EDITIONS).map((edition) => (): Command => ({ type: 'edit-job', values: { edition } })),
+    fc
+      .constantFrom(...DWELLINGS)
+      .map((dwelling) => (): Command => ({ type: 'edit-job', values: { dwelling } })),
+    fc
+      .record({
+        id: fc.constantFrom(...Object.keys(start.fixtures)),
+        kind: fc.constantFrom('evaporative-cooler' as const, 'sink' as const, 'furnace' as const),
+      })
+      .map(({ id, kind }) => (d: typeof start): Command => {
+        const fixture = d.fixtures[id] ?? Object.values(d.fixtures)[0]!;
+        return { type: 'put', table: 'fixtures', rows: [{ ...fixture, kind }] };
+      }),
     fc.constant((): Command => ({ type: 'remove', table: 'areas', ids: ['area-bedroom'] })),
   );
   fc.assert(

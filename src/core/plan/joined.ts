@@ -21,7 +21,8 @@ export function sharesWall(a: WallLine, b: WallLine): boolean {
   if (turn < 89.5) return false;
   const from = alongWall(a, b.from);
   const to = alongWall(a, b.to);
-  if (Math.abs(from.off) > THICKEST_WALL || Math.abs(to.off) > THICKEST_WALL) return false;
+  // Turned rooms lie a hair off their figures.
+  if (Math.max(Math.abs(from.off), Math.abs(to.off)) > THICKEST_WALL + 1e-6) return false;
   const least = Math.min(from.along, to.along);
   const most = Math.max(from.along, to.along);
   return least < a.length - LEAST_IMAGE && most > LEAST_IMAGE;
