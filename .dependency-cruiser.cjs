@@ -1,4 +1,4 @@
-/** The arrows between folders: units ← job ← plan ← code/tables ← circuits ← code ← layout, records, formats. */
+/** The arrows between folders: units ← job ← plan ← code/tables ← loads, circuits ← code ← layout, records, formats. */
 const only = (folder, allowed) => ({
   name: `core-${folder.replace('/', '-')}`,
   comment: `src/core/${folder} may use ${allowed.join(', ')}`,
@@ -21,6 +21,7 @@ module.exports = {
     only('job', ['units', 'job']),
     only('plan', ['units', 'job', 'plan', 'code/tables']),
     only('code/tables', ['units', 'job', 'code/tables']),
+    only('loads', ['units', 'job', 'code/tables', 'loads']),
     only('circuits', ['units', 'job', 'plan', 'code/tables', 'circuits']),
     only('code', ['units', 'job', 'plan', 'circuits', 'code']),
     only('layout', ['units', 'job', 'plan', 'code', 'layout']),

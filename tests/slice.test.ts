@@ -139,7 +139,7 @@ test('a fix is applied with one press and undone with one', async () => {
       !/B2 has three slots/.test(
         await app.script<string>('return document.querySelector(".findings").innerText'),
       ),
-    5000,
+    15000,
     'B2 is still listed',
   );
   await press(app.driver, 'Undo: Fit a GFCI receptacle at B1');
@@ -161,7 +161,7 @@ test('stops are reordered and moved between circuits by keyboard and by drag', a
   // The first box carries the GFCI: put second, the one before it is no longer protected.
   await app.driver.wait(
     async () => (await app.script<string | null>('return document.activeElement.dataset.stop')) === 'S2',
-    5000,
+    15000,
   );
   await app.script('document.querySelector("[data-stop=S1]").focus()');
   await app.driver.actions().keyDown(Key.ALT).sendKeys(Key.ARROW_RIGHT).keyUp(Key.ALT).perform();
@@ -169,7 +169,7 @@ test('stops are reordered and moved between circuits by keyboard and by drag', a
   await sees(app.driver, /S3 needs GFCI protection/);
   await app.driver.wait(
     async () => (await app.script<string | null>('return document.activeElement.dataset.stop')) === 'S1',
-    5000,
+    15000,
   );
   await app.driver.actions().keyDown(Key.ALT).sendKeys(Key.ARROW_DOWN).keyUp(Key.ALT).perform();
   await app.driver.wait(async () => (await stopOrder()) === 'S3 S2 S4', 15000);
@@ -264,7 +264,7 @@ test('the palette finds by trade words and acts; ? lists the keys', async () => 
   await (await css(app.driver, '[role=combobox]')).sendKeys(Key.chord(Key.CONTROL, 'a'), 'attic', Key.ENTER);
   await app.driver.wait(
     async () => (await app.script('return document.documentElement.dataset.light')) === 'attic',
-    5000,
+    15000,
   );
   await app.script('document.activeElement.blur()');
   await app.driver.actions().keyDown(Key.SHIFT).sendKeys('?').keyUp(Key.SHIFT).perform();

@@ -8,12 +8,8 @@
   import { formatLength } from '../../../core/units/length.ts';
   import {
     COVER_OPTIONS,
-    DEVICE_OPTIONS,
-    GROUNDING_OPTIONS,
     MOUNT_OPTIONS,
     PURPOSE_OPTIONS,
-    RATING_OPTIONS,
-    STATUS_OPTIONS,
     SWITCHED_OPTIONS,
     VOLTS_OPTIONS,
   } from '../../names.ts';
@@ -21,8 +17,8 @@
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
   import Decisions from '../Decisions.svelte';
-  import Field from '../Field.svelte';
   import LengthField from '../LengthField.svelte';
+  import OutletFields from '../OutletFields.svelte';
   import Toggle from '../Toggle.svelte';
 
   interface Props {
@@ -38,7 +34,6 @@
 
   const session = useSession();
   const { document } = $derived(session);
-  const wall = $derived(area.walls.find((w) => w.id === box.wallId));
   const put = (values: Partial<Box>) =>
     session.attempt({ type: 'put', table: 'boxes', rows: [{ ...box, ...values }] });
   const putDevice = (values: Partial<Box['device']>) => put({ device: { ...box.device, ...values } });
@@ -85,51 +80,7 @@
 
 <div class="sheet pad stack">
   <h2>{box.name}, {area.name}</h2>
-  <div class="grid-form" style:--field="7.5rem">
-    <Field label="Name" value={box.name} commit={(name) => put({ name: name.trim() })} />
-    <LengthField
-      label="From wall start"
-      inches={box.offset}
-      options={{ max: MAX_WALL }}
-      set={(offset) => session.attempt({ type: 'move-box', id: box.id, wallId: box.wallId, offset: offset! })}
-    />
-    {#if wall}
-      <LengthField
-        label="From wall end"
-        inches={wall.length - box.offset}
-        options={{ max: wall.length }}
-        set={(rest) =>
-          session.attempt({ type: 'move-box', id: box.id, wallId: box.wallId, offset: wall.length - rest! })}
-      />
-    {/if}
-    <LengthField
-      label="Height"
-      inches={box.height}
-      options={{ bare: 'inches', max: 480 }}
-      set={(height) => put({ height: height! })}
-    />
-    <Choice
-      label="Device"
-      value={box.device.kind}
-      options={DEVICE_OPTIONS}
-      set={(kind) => putDevice({ kind })}
-    />
-    {#if plug}
-      <Choice
-        label="Rating"
-        value={box.device.rating}
-        options={RATING_OPTIONS}
-        set={(rating) => putDevice({ rating })}
-      />
-    {/if}
-    <Choice label="Work" value={box.status} options={STATUS_OPTIONS} set={(status) => put({ status })} />
-    <Choice
-      label="Ground"
-      value={box.grounding}
-      options={GROUNDING_OPTIONS}
-      set={(grounding) => put({ grounding })}
-    />
-  </div>
+  <OutletFields {box} {area} />
   <details>
     <summary>Mounting, purpose, what it serves</summary>
     <div class="grid-form" style:--field="9.5rem">

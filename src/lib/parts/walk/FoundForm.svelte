@@ -2,21 +2,19 @@
   import {
     COLOURS,
     CONDUCTOR_FUNCTIONS,
-    MAX_WALL,
     SIGNS,
     type Area,
     type Box,
     type Found,
     type Reading,
   } from '../../../core/job/schema.ts';
-  import { DEVICE_OPTIONS, GROUNDING_OPTIONS, RATING_OPTIONS, STATUS_OPTIONS } from '../../names.ts';
   import { lastPerson, rememberPerson } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
   import Field from '../Field.svelte';
-  import LengthField from '../LengthField.svelte';
   import NumberField from '../NumberField.svelte';
+  import OutletFields from '../OutletFields.svelte';
   import Signs from '../Signs.svelte';
   import Pictures from '../Pictures.svelte';
   import ReadingForm from '../prove/ReadingForm.svelte';
@@ -97,34 +95,7 @@
 </script>
 
 <div class="stack found">
-  <div class="grid-form" style:--field="8.5rem">
-    <Field label="Name" value={box.name} commit={(name) => put({ name: name.trim() })} />
-    <LengthField
-      label="From wall start"
-      inches={box.offset}
-      options={{ max: MAX_WALL }}
-      set={(offset) => put({ offset: offset! })}
-    />
-    <LengthField
-      label="Height"
-      inches={box.height}
-      options={{ bare: 'inches', max: 480 }}
-      set={(height) => put({ height: height! })}
-    />
-    <Choice
-      label="Device"
-      value={box.device.kind}
-      options={DEVICE_OPTIONS}
-      set={(kind) => put({ device: { ...box.device, kind } })}
-    />
-    <Choice
-      label="Rating"
-      value={box.device.rating}
-      options={RATING_OPTIONS}
-      set={(rating) => put({ device: { ...box.device, rating } })}
-    />
-    <Choice label="Work" value={box.status} options={STATUS_OPTIONS} set={(status) => put({ status })} />
-  </div>
+  <OutletFields {box} {area} />
 
   <p class="caution">
     Behind the face only with the circuit proved dead at this box. A box may hold a second circuit.
@@ -182,12 +153,6 @@
     <Signs label="Signs" options={SIGNS} chosen={found.signs} set={(signs) => record({ signs })} />
   </fieldset>
   <div class="grid-form" style:--field="8.5rem">
-    <Choice
-      label="Ground"
-      value={box.grounding}
-      options={GROUNDING_OPTIONS}
-      set={(grounding) => put({ grounding })}
-    />
     <Choice
       label="Box"
       value={found.boxMaterial}

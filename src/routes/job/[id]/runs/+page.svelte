@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { page } from '$app/state';
   import { newId, rows } from '../../../../core/job/document.ts';
   import type { Circuit } from '../../../../core/job/schema.ts';
@@ -82,22 +83,21 @@
     await session.execute({ type: 'batch', label: `Put ${rest.length} outlets on ${to.name}`, commands });
   }
 
-  function key(event: KeyboardEvent, id: string) {
+  async function key(event: KeyboardEvent, id: string) {
     const home = session.view.circuitOf(id);
     if (!event.altKey || !home) return;
     const i = home.stops.findIndex((s) => s.boxId === id);
     const c = circuits.indexOf(home);
-    if (event.key === 'ArrowLeft' && i > 0) void moveTo(id, home.id, home.stops[i - 2]?.boxId ?? null);
-    else if (event.key === 'ArrowRight' && i < home.stops.length - 1)
-      void moveTo(id, home.id, home.stops[i + 1]!.boxId);
-    else if (event.key === 'ArrowUp' && circuits[c - 1]) void append(id, circuits[c - 1]!);
-    else if (event.key === 'ArrowDown' && circuits[c + 1]) void append(id, circuits[c + 1]!);
     event.preventDefault();
+    if (event.key === 'ArrowLeft' && i > 0) await moveTo(id, home.id, home.stops[i - 2]?.boxId ?? null);
+    else if (event.key === 'ArrowRight' && i < home.stops.length - 1)
+      await moveTo(id, home.id, home.stops[i + 1]!.boxId);
+    else if (event.key === 'ArrowUp' && circuits[c - 1]) await append(id, circuits[c - 1]!);
+    else if (event.key === 'ArrowDown' && circuits[c + 1]) await append(id, circuits[c + 1]!);
+    else return;
     // The stop keeps the focus wherever it went.
-    setTimeout(
-      () => window.document.querySelector<SVGGElement>(`[data-stop="${document.boxes[id]?.name}"]`)?.focus(),
-      80,
-    );
+    await tick();
+    window.document.querySelector<SVGGElement>(`[data-stop="${document.boxes[id]?.name}"]`)?.focus();
   }
 
   /** A stop let go over a run: it goes after the last stop to the left of that point. */
