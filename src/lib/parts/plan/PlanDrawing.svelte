@@ -291,7 +291,7 @@
             {area}
             {coverage}
             {far}
-            dimensions={near || (selected?.kind === 'area' && selected.id === area.id)}
+            dimensions={chosenRoom ? chosenRoom === area && (near || selected?.kind === 'area') : near}
             chosen={selected?.kind === 'area' && selected.id === area.id}
             marked={marked?.areaId === area.id ? marked.spans : []}
             tone={tones.get(area.id)}

@@ -55,8 +55,10 @@
     {#if fixture.kind === 'range' || fixture.kind === 'cooktop'}
       <path class="bowl" d="{path([corners[0]!, corners[2]!])}{path([corners[1]!, corners[3]!])}" />
     {/if}
-    <g style="transform: translate({middle.x}px, {middle.y}px) scale(var(--u))">
-      <text class="fixture-name" dy="4">{fixture.name}</text>
-    </g>
+    {#if chosen || fixture.kind !== 'counter'}
+      <g style="transform: translate({middle.x}px, {middle.y}px) scale(var(--u))">
+        <text class="fixture-name" dy="21">{fixture.name}</text>
+      </g>
+    {/if}
   </g>
 {/if}

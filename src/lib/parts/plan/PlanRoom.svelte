@@ -3,10 +3,10 @@
   import type { Area } from '../../../core/job/schema.ts';
   import type { View } from '../../../core/code/view.ts';
   import { AREA_FACTS, hasWallRule } from '../../../core/code/tables/areas.ts';
-  import { boundsOf, openingFootprint } from '../../../core/plan/footprint.ts';
+  import { footprint, openingFootprint } from '../../../core/plan/footprint.ts';
   import { onWalls, type SpaceCoverage, type WallSpan } from '../../../core/plan/wallSpaces.ts';
   import { formatLength } from '../../../core/units/length.ts';
-  import { centreOf, doorArc, inward, outlinePath, path, readingAngle, spanPath, wallOf } from './shapes.ts';
+  import { doorArc, inward, nameSpot, outlinePath, path, readingAngle, spanPath, wallOf } from './shapes.ts';
 
   interface Props {
     view: View;
@@ -47,8 +47,19 @@
   const walls = $derived(stretches(sound ? wallCoverage : null));
   const counters = $derived(stretches(sound ? counterCoverage : null));
 
-  /** The name stands above the middle, where the light usually is, inches. */
-  const labelShift = $derived(Math.min(30, (boundsOf(area).bottom - boundsOf(area).top) * 0.26));
+  /** Boxes are drawn with their names a little off the wall, inches. */
+  const OFF_WALL = 20;
+  const boxes = $derived(view.boxesIn(area));
+  const fixtures = $derived(view.fixturesIn(area));
+  const spot = $derived(
+    nameSpot(outline, [
+      ...boxes.flatMap((b) => {
+        const wall = wallOf(outline, b.wallId);
+        return wall ? [pointOnWall(outline, wall, b.offset, Math.max(OFF_WALL, b.fromWall))] : [];
+      }),
+      ...fixtures.flatMap((f) => footprint(area, f) ?? []),
+    ]),
+  );
 
   /** How far into the room the reach is painted: along the wall, and in front of a counter, inches. */
   const AT_WALL = 3.5;
@@ -120,8 +131,7 @@
     {/each}
   {/if}
   {#if outline.walls.length > 2}
-    {@const c = centreOf(outline)}
-    <g style="transform: translate({c.x}px, {c.y - labelShift}px) scale(var(--u))">
+    <g style="transform: translate({spot.x}px, {spot.y}px) scale(var(--u))">
       <text class="room" dy="5" class:small={outline.floor < 12000}>{area.name}</text>
       {#if !far}
         <text class="room-kind" y="21"

@@ -8,7 +8,7 @@ import {
 } from '../../../core/job/outline.ts';
 import type { Area, Opening } from '../../../core/job/schema.ts';
 import type { WallSpan } from '../../../core/plan/wallSpaces.ts';
-import { alongWall } from '../../../core/plan/footprint.ts';
+import { alongWall, boundsOfPoints, distance, nearestOnSegment } from '../../../core/plan/footprint.ts';
 
 export const path = (points: readonly Point[]): string =>
   points.map((p, i) => `${i ? 'L' : 'M'}${p.x.toFixed(3)} ${p.y.toFixed(3)}`).join('');
@@ -43,8 +43,46 @@ export function readingAngle(wall: WallLine): number {
   return angle > 90 && angle <= 270 ? angle - 180 : angle;
 }
 
-/** Centre of the floor, where a room's name stands. */
-export function centreOf({ walls }: Outline): Point {
+/** A name is this much wider than high. */
+const WIDE = 2.6;
+const GRID = 9;
+
+/** Where a room's name stands: on the floor, as far as may be from walls and from what is drawn in the room. */
+export function nameSpot(outline: Outline, drawn: readonly Point[]): Point {
+  const { left, top, right, bottom } = boundsOfPoints(outline.walls.map((w) => w.from));
+  const centre = centreOf(outline);
+  let best = centre;
+  let most = -Infinity;
+  for (let i = 1; i < GRID; i++) {
+    for (let j = 1; j < GRID; j++) {
+      const p = { x: left + ((right - left) * i) / GRID, y: top + ((bottom - top) * j) / GRID };
+      if (!isInside(outline, p)) continue;
+      const free = Math.min(
+        ...outline.walls.map((w) => {
+          const q = nearestOnSegment(p, w.from, w.to);
+          return Math.hypot((p.x - q.x) / WIDE, p.y - q.y);
+        }),
+        ...drawn.map((d) => Math.hypot((p.x - d.x) / WIDE, p.y - d.y)),
+      );
+      const score = free - 0.04 * distance(p, centre);
+      if (score > most) [best, most] = [p, score];
+    }
+  }
+  return best;
+}
+
+/** Even-odd test against the outline. */
+function isInside({ walls }: Outline, p: Point): boolean {
+  let inside = false;
+  for (const { from, to } of walls) {
+    if (from.y > p.y !== to.y > p.y && p.x < from.x + ((to.x - from.x) * (p.y - from.y)) / (to.y - from.y))
+      inside = !inside;
+  }
+  return inside;
+}
+
+/** Centre of the floor. */
+function centreOf({ walls }: Outline): Point {
   let twice = 0;
   let x = 0;
   let y = 0;
