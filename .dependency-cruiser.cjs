@@ -24,6 +24,7 @@ module.exports = {
     only('loads', ['units', 'job', 'code/tables', 'loads']),
     only('circuits', ['units', 'job', 'plan', 'code/tables', 'circuits']),
     only('code', ['units', 'job', 'plan', 'circuits', 'code']),
+    only('planner', ['units', 'job', 'plan', 'circuits', 'code', 'planner']),
     only('layout', ['units', 'job', 'plan', 'code', 'layout']),
     only('records', ['units', 'job', 'plan', 'circuits', 'code', 'records']),
   ],

@@ -38,7 +38,7 @@ export class App {
   async freshDemo(): Promise<void> {
     await this.forget();
     await this.go('/demo');
-    await sees(this.driver, /out of reach/);
+    await this.judged();
   }
   /** The part of the demo that is a studio and a bedroom, brought in as a file, and Layout open on it. */
   async freshStudio(): Promise<void> {
@@ -49,7 +49,12 @@ export class App {
     await (await css(this.driver, 'input[aria-label="Job file"]')).sendKeys(path);
     await sees(this.driver, /Closes within/);
     await this.go(`${JOB}/layout`);
+    await this.judged();
+  }
+  /** Waits until Layout shows its plan and its findings. */
+  private async judged(): Promise<void> {
     await sees(this.driver, /out of reach/);
+    await sees(this.driver, /\d\s+violation/, '.findings');
   }
   private async forget(): Promise<void> {
     await this.go('/');

@@ -1,0 +1,186 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import fc from 'fast-check';
+import { annealing } from './anneal.ts';
+import { lowerBound } from './bound.ts';
+import { exactPlan, MOST_EXACT } from './exact.ts';
+import { Pricer, type Problem } from './problem.ts';
+import { randomProblem } from './testing.ts';
+import { cheapestTree } from './tree.ts';
+
+/** Every way to feed k boxes from each other and the panel, by brute force. */
+function cheapestByForce(problem: Problem, option: number, maxOut: number): number {
+  const pricer = new Pricer(problem);
+  const k = problem.ids.length;
+  let best = Infinity;
+  const feeders = new Array<number>(k).fill(-1);
+  const reaches = (i: number): boolean => {
+    for (let at = i, steps = 0; ; steps++) {
+      if (at < 0) return true;
+      if (steps > k) return false;
+      at = feeders[at]!;
+    }
+  };
+  const choose = (i: number): void => {
+    if (i < k) {
+      for (let f = -1; f < k; f++) {
+        if (f === i) continue;
+        feeders[i] = f;
+        choose(i + 1);
+      }
+      return;
+    }
+    if (feeders.filter((f) => f < 0).length !== 1) return;
+    for (let j = 0; j < k; j++) if (!reaches(j) || feeders.filter((f) => f === j).length > maxOut) return;
+    best = Math.min(
+      best,
+      feeders.reduce((t, f, j) => t + (f < 0 ? pricer.homeRun(option, j) : pricer.edge(option, f, j)), 0),
+    );
+  };
+  choose(0);
+  return best;
+}
+
+test('the cheapest tree is the cheapest of all trees, whatever may leave a box', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 6 }),
+      fc.nat(1e6),
+      fc.constantFrom(1, 2, 3),
+      (count, seed, maxOut) => {
+        const problem = randomProblem(count, seed);
+        // A star around one box makes that box want more cables than it may have.
+        if (seed % 2 === 0 && count > 3)
+          problem.between = problem.between.map((d, i) => (i % count === 0 || i < count ? d / 8 : d));
+        const pricer = new Pricer(problem);
+        const edge = problem.between.map((d, i) => d * problem.options[0]!.perInch + problem.change[i]!);
+        const home = problem.home.map((d) => d * problem.options[0]!.perInch);
+        const sites = problem.ids.map((_, i) => i);
+        const tree = cheapestTree(sites, edge, home, count, maxOut)!;
+        assert.ok(Math.abs(tree.cost - cheapestByForce(problem, 0, maxOut)) < 1e-6);
+        assert.equal(tree.feeders.filter((f) => f < 0).length, 1);
+        for (const i of sites) assert.ok(tree.feeders.filter((f) => f === i).length <= maxOut);
+        assert.deepEqual(
+          [...tree.order].sort((a, b) => a - b),
+          sites,
+        );
+        const cost = tree.feeders.reduce(
+          (t, f, i) => t + (f < 0 ? pricer.homeRun(0, i) : pricer.edge(0, f, i)),
+          0,
+        );
+        assert.ok(Math.abs(cost - tree.cost) < 1e-6);
+      },
+    ),
+    { numRuns: 300 },
+  );
+});
+
+/** Every way to group sites. */
+function* groupings(count: number): Generator<number[][]> {
+  if (count === 0) {
+    yield [];
+    return;
+  }
+  for (const groups of groupings(count - 1)) {
+    for (let g = 0; g < groups.length; g++)
+      yield groups.map((sites, i) => (i === g ? [...sites, count - 1] : sites));
+    yield [...groups, [count - 1]];
+  }
+}
+
+/** Small circuits, so that even few sites need several. */
+const tight = (count: number, seed: number, values: Partial<Problem> = {}): Problem => {
+  const problem = randomProblem(count, seed, values);
+  return { ...problem, options: problem.options.map((o, i) => ({ ...o, capacity: 3 + i })) };
+};
+
+test('the exact plan is the cheapest of all groupings, marked sites spread as asked', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 8 }),
+      fc.nat(1e6),
+      fc.integer({ min: 0, max: 2 }),
+      (count, seed, circuits) => {
+        const marked = { sites: Uint8Array.from({ length: count }, (_, i) => (i % 2 ? 0 : 1)), circuits };
+        const pricer = new Pricer(tight(count, seed, { marked }));
+        let best = Infinity;
+        for (const groups of groupings(count)) {
+          if (!pricer.spread(groups)) continue;
+          best = Math.min(
+            best,
+            groups.reduce((t, g) => t + pricer.cents(g), 0),
+          );
+        }
+        const plan = exactPlan(pricer);
+        if (best === Infinity) assert.equal(plan, null);
+        else {
+          assert.ok(Math.abs(plan!.cents - best) < 1e-6);
+          assert.ok(pricer.spread(plan!.circuits.map((c) => c.sites)));
+        }
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('more sites than can be proven are refused', () => {
+  assert.throws(() => exactPlan(new Pricer(randomProblem(MOST_EXACT + 1, 1))), RangeError);
+});
+
+test('the search finds the proven best of small houses, and the bound stays below it', () => {
+  for (let seed = 1; seed <= 12; seed++) {
+    const pricer = new Pricer(tight(5 + (seed % 7), seed));
+    const best = exactPlan(pricer)!;
+    const search = annealing(pricer, seed, 600);
+    search.step(600);
+    assert.ok(search.best.cents >= best.cents - 1e-6);
+    assert.ok(search.best.cents <= best.cents * 1.0001, `seed ${seed}: ${search.best.cents} ${best.cents}`);
+    const bound = lowerBound(pricer, 300, best.cents);
+    assert.ok(bound <= best.cents + 1e-6, `seed ${seed}: bound ${bound} above ${best.cents}`);
+    assert.ok(bound > best.cents * 0.8, `seed ${seed}: bound ${bound} far below ${best.cents}`);
+  }
+});
+
+test('a plan holds every site once, within capacity, drop and what may leave a box', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 45 }), fc.nat(1e6), (count, seed) => {
+      const pricer = new Pricer(randomProblem(count, seed));
+      const search = annealing(pricer, seed, 40);
+      const first = search.best.cents;
+      search.step(40);
+      const { circuits, cents } = search.best;
+      assert.ok(cents <= first + 1e-6, 'worse than its start');
+      assert.deepEqual(
+        circuits.flatMap((c) => c.sites).sort((a, b) => a - b),
+        pricer.problem.ids.map((_, i) => i),
+      );
+      for (const c of circuits) {
+        assert.ok(pricer.load(c.sites) <= c.option.capacity);
+        assert.ok(c.drop <= pricer.problem.maxDrop || c.cents > 1e6);
+        for (const [k] of c.sites.entries()) assert.ok(c.feeders.filter((f) => f === k).length <= 2);
+      }
+    }),
+    { numRuns: 25 },
+  );
+});
+
+test('the same seed gives the same plan, in one go or in steps; another start is never made worse', () => {
+  const pricer = new Pricer(randomProblem(40, 7));
+  const whole = annealing(pricer, 3, 120);
+  whole.step(120);
+  const parts = annealing(pricer, 3, 120);
+  for (let i = 0; i < 12; i++) parts.step(10);
+  assert.equal(parts.best.cents, whole.best.cents);
+  assert.deepEqual(
+    parts.best.circuits.map((c) => c.sites),
+    whole.best.circuits.map((c) => c.sites),
+  );
+  const again = annealing(
+    pricer,
+    4,
+    30,
+    whole.best.circuits.map((c) => c.sites),
+  );
+  again.step(30);
+  assert.ok(again.best.cents <= whole.best.cents + 1e-6);
+});

@@ -1,0 +1,171 @@
+/**
+ * Grouping outlets into circuits, as a problem of combinatorics: sites to be wired from one panel, each circuit
+ * a tree of cable with one home run (a capacitated minimum spanning tree; Gavish, Networks 1983). Money is in
+ * cents, lengths in inches.
+ */
+import { cheapestTree, type Tree } from './tree.ts';
+
+/** A breaker and cable that a circuit may be made of. */
+export interface CircuitOption {
+  rating: number;
+  gauge: string;
+  /** Breaker without protection, cents. */
+  breaker: number;
+  /** Cable, cents an inch. */
+  perInch: number;
+  /** Resistance of one conductor, ohms an inch. */
+  ohmsPerInch: number;
+  /** Most load units on one circuit. */
+  capacity: number;
+}
+
+/** Bits of `needs`: protection that a site asks for. */
+export const NEEDS_AFCI = 1;
+export const NEEDS_GFCI = 2;
+
+export interface Problem {
+  /** Sites are numbered from 0; ids are the boxes'. */
+  ids: readonly string[];
+  /** Cable from the panel to each site, inches. */
+  home: Float64Array;
+  /** Cable between sites, inches, row by row. */
+  between: Float64Array;
+  /** Money beside cable that a segment between two sites costs the shop: another room, another wall. */
+  change: Float64Array;
+  /** Load units of each site, held against an option's capacity. */
+  size: Int32Array;
+  /** Planning current of each site, amperes. */
+  amps: Float64Array;
+  /** Protection each site asks for. */
+  needs: Uint8Array;
+  /** Price of protection by the bits that any site of the circuit asks for, cents. */
+  protection: readonly [number, number, number, number];
+  options: readonly CircuitOption[];
+  /** Cables that may leave a box. */
+  maxOut: number;
+  /** Most drop at the far end under the planning load, volts. */
+  maxDrop: number;
+  /** At least so many circuits must hold a marked site: two for kitchen counters. */
+  marked: { sites: Uint8Array; circuits: number };
+}
+
+export interface PricedCircuit {
+  sites: readonly number[];
+  option: CircuitOption;
+  /** Feeder of each site as a position in `sites`; −1 is the panel. */
+  feeders: readonly number[];
+  /** Cable, inches. */
+  cable: number;
+  /** Drop at the worst site, volts. */
+  drop: number;
+  cents: number;
+}
+
+export interface Plan {
+  circuits: readonly PricedCircuit[];
+  cents: number;
+}
+
+/** Added where no option keeps the drop within its limit: such a circuit is a last resort. */
+const OUT_OF_DROP = 1e6;
+
+export class Pricer {
+  readonly problem: Problem;
+  /** Segment and home-run prices for each option, cents. */
+  private readonly edges: Float64Array[];
+  private readonly homes: Float64Array[];
+  readonly largest: number;
+
+  constructor(problem: Problem) {
+    this.problem = problem;
+    this.edges = problem.options.map((o) =>
+      problem.between.map((inches, i) => inches * o.perInch + problem.change[i]!),
+    );
+    this.homes = problem.options.map((o) => problem.home.map((inches) => inches * o.perInch));
+    this.largest = Math.max(...problem.options.map((o) => o.capacity));
+  }
+
+  /** Price of a segment under an option, cents. */
+  edge(option: number, i: number, j: number): number {
+    return this.edges[option]![i * this.problem.ids.length + j]!;
+  }
+  homeRun(option: number, i: number): number {
+    return this.homes[option]![i]!;
+  }
+
+  load(sites: readonly number[]): number {
+    let total = 0;
+    for (const i of sites) total += this.problem.size[i]!;
+    return total;
+  }
+
+  /** Price of the breaker with the protection its sites ask for, cents. */
+  breaker(option: CircuitOption, sites: readonly number[]): number {
+    let needs = 0;
+    for (const i of sites) needs |= this.problem.needs[i]!;
+    return option.breaker + this.problem.protection[needs as 0 | 1 | 2 | 3];
+  }
+
+  /** Drop at the worst site of a tree, volts: currents summed toward the panel, then drops away from it. */
+  private drop(sites: readonly number[], { feeders, order }: Tree, option: CircuitOption): number {
+    const { problem } = this;
+    const n = problem.ids.length;
+    const current = sites.map((i) => problem.amps[i]!);
+    for (let k = order.length - 1; k > 0; k--) current[feeders[order[k]!]!]! += current[order[k]!]!;
+    const at: number[] = new Array<number>(sites.length).fill(0);
+    let worst = 0;
+    for (const k of order) {
+      const from = feeders[k]!;
+      const inches = from < 0 ? problem.home[sites[k]!]! : problem.between[sites[from]! * n + sites[k]!]!;
+      at[k] = (from < 0 ? 0 : at[from]!) + 2 * option.ohmsPerInch * inches * current[k]!;
+      worst = Math.max(worst, at[k]!);
+    }
+    return worst;
+  }
+
+  /** The cheapest price of wiring these sites as one circuit; Infinity above every option's capacity. */
+  cents(sites: readonly number[]): number {
+    return this.price(sites)?.cents ?? Infinity;
+  }
+
+  /** The cheapest way to wire these sites as one circuit; null above every option's capacity. */
+  price(sites: readonly number[]): PricedCircuit | null {
+    const { problem } = this;
+    const load = this.load(sites);
+    let best: PricedCircuit | null = null;
+    for (const [o, option] of problem.options.entries()) {
+      if (load > option.capacity) continue;
+      const tree = cheapestTree(sites, this.edges[o]!, this.homes[o]!, problem.ids.length, problem.maxOut);
+      if (!tree) continue;
+      const without = this.breaker(option, sites) + tree.cost;
+      if (best && without >= best.cents) continue;
+      const drop = this.drop(sites, tree, option);
+      const cents = without + (drop > problem.maxDrop + 1e-9 ? OUT_OF_DROP : 0);
+      if (best && cents >= best.cents) continue;
+      let cable = 0;
+      for (const [k, from] of tree.feeders.entries())
+        cable +=
+          from < 0
+            ? problem.home[sites[k]!]!
+            : problem.between[sites[from]! * problem.ids.length + sites[k]!]!;
+      best = { sites: [...sites], option, feeders: tree.feeders, cable, drop, cents };
+    }
+    return best;
+  }
+
+  plan(groups: readonly (readonly number[])[]): Plan {
+    const circuits = groups.map((sites) => {
+      const priced = this.price(sites);
+      if (!priced) throw new Error(`${sites.length} sites are more than one circuit takes`);
+      return priced;
+    });
+    return { circuits, cents: circuits.reduce((t, c) => t + c.cents, 0) };
+  }
+
+  /** Whether enough circuits hold a marked site. */
+  spread(groups: readonly (readonly number[])[]): boolean {
+    const { sites, circuits } = this.problem.marked;
+    if (circuits === 0) return true;
+    return groups.filter((g) => g.some((i) => sites[i] === 1)).length >= circuits;
+  }
+}
