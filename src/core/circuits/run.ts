@@ -1,8 +1,10 @@
 /** A circuit as it runs through the house: every stop at its distance, with load, drop and protection. */
 import { ohmsPerThousandFeet, type Material } from '../code/tables/conductors.ts';
 import { placeInPlan } from '../job/outline.ts';
-import type { Area, Box, Circuit, Gauge, JobDocument, Stop } from '../job/schema.ts';
+import type { Area, Box, Circuit, Gauge, Job, JobDocument, Panel, Stop } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
+
+type Settings = Job['settings'];
 
 export interface Segment {
   /** Installed length, inches. */
@@ -37,7 +39,7 @@ export type ProtectionOrigin =
   { at: 'breaker' } | { at: 'box'; kind: 'gfci' | 'afci'; boxId: string; name: string; first: boolean };
 
 /** Inches east and south of plan zero, and of the floor from grade. */
-interface Place {
+export interface Place {
   x: number;
   y: number;
   z: number;
@@ -89,7 +91,7 @@ function segmentOf(
   const { settings } = document.job;
   const gauge = stop.gauge ?? circuit.gauge;
   const planned = plannedLength(document, circuit, place, feeder);
-  const length = stop.measured ?? planned.east + planned.south + planned.levels + planned.rise;
+  const length = stop.measured ?? lengthOf(planned);
   const perThousand = resistancePerThousand(gauge, circuit.material, settings.conductorTemperature);
   return {
     length,
@@ -104,7 +106,30 @@ function segmentOf(
 const resistancePerThousand = (gauge: Gauge, material: Material, celsius: number): number =>
   ohmsPerThousandFeet(gauge, material, celsius) ?? ohmsPerThousandFeet('12', material, celsius)!;
 
+/** Where a panel is in the house. */
+export const panelPlace = (document: JobDocument, { x, y, levelId }: Panel): Place => ({
+  x,
+  y,
+  z: elevation(document, levelId),
+});
+
 /** Manhattan distance through the framing, the change of level, and an allowance at each end. */
+export const plannedBetween = (
+  { boxRise, panelRise }: Settings,
+  from: Place,
+  to: Place,
+  fromPanel: boolean,
+): PlannedLength => ({
+  east: Math.abs(to.x - from.x),
+  south: Math.abs(to.y - from.y),
+  levels: Math.abs(to.z - from.z),
+  rise: (fromPanel ? panelRise : boxRise) + boxRise,
+  onPlan: true,
+});
+/** All of a planned length, inches. */
+export const lengthOf = ({ east, south, levels, rise }: PlannedLength): number =>
+  east + south + levels + rise;
+
 function plannedLength(
   document: JobDocument,
   circuit: Circuit,
@@ -113,22 +138,15 @@ function plannedLength(
 ): PlannedLength {
   const { settings } = document.job;
   const panel = document.panels[circuit.panelId];
-  const from = feeder
-    ? feeder.place
-    : panel && { x: panel.x, y: panel.y, z: elevation(document, panel.levelId) };
-  if (!to || !from) return { east: 0, south: 0, levels: 0, rise: settings.boxRise, onPlan: false };
-  return {
-    east: Math.abs(to.x - from.x),
-    south: Math.abs(to.y - from.y),
-    levels: Math.abs(to.z - from.z),
-    rise: (feeder ? settings.boxRise : settings.panelRise) + settings.boxRise,
-    onPlan: true,
-  };
+  const from = feeder ? feeder.place : panel && panelPlace(document, panel);
+  return to && from
+    ? plannedBetween(settings, from, to, !feeder)
+    : { east: 0, south: 0, levels: 0, rise: settings.boxRise, onPlan: false };
 }
 
 const elevation = (document: JobDocument, levelId: string) => document.levels[levelId]?.elevation ?? 0;
 
-function positionOf(document: JobDocument, box: Box): Place | null {
+export function positionOf(document: JobDocument, box: Box): Place | null {
   const area = document.areas[box.areaId];
   const place = area && placeInPlan(area, box.wallId, box.offset, box.fromWall);
   return place ? { ...place, z: elevation(document, area.levelId) } : null;

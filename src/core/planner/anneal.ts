@@ -21,6 +21,8 @@ interface Group {
 
 /** Most sites taken out at once. */
 const MOST_OUT = 14;
+/** How often circuits are taken out whole. */
+const WHOLE = 0.25;
 /** Circuits near a site that are tried for it, by its nearest sites. */
 const NEAREST = 12;
 /** Share of the price of a plan that the search may lose at its start. */
@@ -50,8 +52,11 @@ export function annealing(
   const total = (groups: readonly Group[]) => groups.reduce((t, g) => t + g.cents, 0);
   const spread = (groups: readonly Group[]) => pricer.spread(groups.map((g) => g.sites));
 
-  /** Puts sites back, the one that would lose most by waiting first. */
-  function recreate(groups: Group[], out: number[]): Group[] {
+  /** Loads at which another cable will do: circuits are filled up to one of them. */
+  const fills = [...new Set(problem.options.map((o) => o.capacity))];
+
+  /** Puts sites back, the one that would lose most by waiting first, on circuits filled to a load at most. */
+  function recreate(groups: Group[], out: number[], fill: number): Group[] {
     let current = groups;
     const waiting = [...out];
     // Prices of joining a circuit hold until that circuit changes.
@@ -80,6 +85,7 @@ export function annealing(
           const g = owner.get(j);
           if (!g || tried.has(g)) continue;
           tried.add(g);
+          if (pricer.load(g.sites) + problem.size[i]! > fill) continue;
           const to = joined(g, i);
           const extra = to.cents - g.cents;
           if (extra < first.extra) {
@@ -98,18 +104,26 @@ export function annealing(
     return current;
   }
 
-  /** Takes out neighbouring sites, or a circuit whole with some of its neighbours. */
+  /** Takes out neighbouring sites, or some circuits whole. */
   function ruin(groups: readonly Group[]): { left: Group[]; out: number[] } {
-    const seedSite = below(n);
-    const count = Math.min(n, 2 + below(MOST_OUT - 1));
-    const out = new Set<number>([seedSite]);
-    if (random() < 0.35) {
-      const home = groups.find((g) => g.sites.includes(seedSite))!;
-      for (const i of home.sites) out.add(i);
-    }
-    for (const j of nearest[seedSite]!) {
-      if (out.size >= count) break;
-      if (random() < 0.8) out.add(j);
+    const first = below(n);
+    const out = new Set<number>([first]);
+    if (random() < WHOLE) {
+      // The circuit of a site, and those of the sites nearest to it.
+      const count = 1 + below(3);
+      const taken = new Set<Group>();
+      for (const j of [first, ...nearest[first]!]) {
+        const home = groups.find((g) => g.sites.includes(j))!;
+        taken.add(home);
+        if (taken.size >= count) break;
+      }
+      for (const g of taken) for (const i of g.sites) out.add(i);
+    } else {
+      const count = Math.min(n, 2 + below(MOST_OUT - 1));
+      for (const j of nearest[first]!) {
+        if (out.size >= count) break;
+        if (random() < 0.8) out.add(j);
+      }
     }
     const left: Group[] = [];
     for (const g of groups) {
@@ -123,7 +137,9 @@ export function annealing(
   }
 
   const all = problem.ids.map((_, i) => i);
-  let current = start ? start.map((sites) => group([...sites])) : recreate([], all);
+  let current = start
+    ? start.map((sites) => group([...sites]))
+    : fills.map((fill) => recreate([], all, fill)).reduce((a, b) => (total(b) < total(a) ? b : a));
   if (!spread(current)) current = all.map((i) => group([i]));
   let cost = total(current);
   let bestGroups = current;
@@ -142,7 +158,7 @@ export function annealing(
       for (let k = 0; k < count; k++, done++) {
         const heat = START_HEAT * cost * Math.max(0, 1 - done / iterations) ** 2;
         const { left, out } = ruin(current);
-        const next = recreate(left, out);
+        const next = recreate(left, out, fills[below(fills.length)]!);
         const price = total(next);
         if (price >= cost - heat * Math.log(Math.max(1e-12, random())) || !spread(next)) continue;
         current = next;

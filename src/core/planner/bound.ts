@@ -97,9 +97,13 @@ function boundBetween(
   const n = pricer.problem.ids.length;
   const families = familiesOf(pricer);
   const prize = new Float64Array(n).fill(known / n);
-  let best = 0;
-  let pace = 1;
-  let stalled = 0;
+  let centre = Float64Array.from(prize);
+  // How often each site is visited, averaged over the circuits so far: the volume algorithm's primal estimate.
+  const visited = new Float64Array(n);
+  let best = -Infinity;
+  let pace = 0.1;
+  let share = 0.1;
+  let poor = 0;
   for (let k = 0; k < iterations; k++) {
     let cheapest: Cheapest | null = null;
     for (const family of families) {
@@ -110,21 +114,26 @@ function boundBetween(
     // A circuit that is worth less than its prizes is built as often as may be, another as seldom.
     const circuits = cents < 0 ? most : least;
     const bound = prize.reduce((t, u) => t + u, 0) + circuits * cents;
-    if (bound > best + 1e-6) {
+    const weight = k === 0 ? 1 : share;
+    for (let i = 0; i < n; i++) visited[i] = (1 - weight) * visited[i]! + weight * circuits * visits[i]!;
+    if (bound > best + 1e-6 * known) {
       best = bound;
-      stalled = 0;
-    } else if (++stalled >= 15) {
-      pace /= 1.5;
-      stalled = 0;
+      centre = Float64Array.from(prize);
+      pace = Math.min(2, pace * 1.1);
+      poor = 0;
+    } else if (++poor >= 20) {
+      pace *= 0.66;
+      poor = 0;
     }
-    // Every site should be visited once; so often it is.
-    const off = visits.map((v) => 1 - circuits * v);
+    if (best >= known) break;
+    if (k % 100 === 99) share = Math.max(0.01, share * 0.8);
+    const off = visited.map((v) => 1 - v);
     const norm = off.reduce((t, d) => t + d * d, 0);
-    if (norm < 1e-9 || bound >= known) break;
-    const length = (pace * (1.02 * known - bound)) / norm;
-    for (let i = 0; i < n; i++) prize[i]! += length * off[i]!;
+    if (norm < 1e-12) break;
+    const length = (pace * (1.02 * known - best)) / norm;
+    for (let i = 0; i < n; i++) prize[i] = centre[i]! + length * off[i]!;
   }
-  return best;
+  return Math.max(0, best);
 }
 
 /**

@@ -26,7 +26,7 @@ export function exactPlan(pricer: Pricer): Plan | null {
       load += problem.size[i]!;
       marks[set]! |= problem.marked.sites[i]!;
     }
-    if (load <= pricer.largest) price[set] = pricer.cents(members);
+    if (load <= pricer.largest) price[set] = pricer.price(members)?.cents ?? Infinity;
   }
   // One layer for each number of circuits that must hold a marked site: so many or more.
   const layers = problem.marked.circuits + 1;

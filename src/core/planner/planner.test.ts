@@ -56,7 +56,7 @@ test('the cheapest tree is the cheapest of all trees, whatever may leave a box',
         const edge = problem.between.map((d, i) => d * problem.options[0]!.perInch + problem.change[i]!);
         const home = problem.home.map((d) => d * problem.options[0]!.perInch);
         const sites = problem.ids.map((_, i) => i);
-        const tree = cheapestTree(sites, edge, home, count, maxOut)!;
+        const tree = cheapestTree(sites, edge, home, count, new Uint8Array(count).fill(maxOut))!;
         assert.ok(Math.abs(tree.cost - cheapestByForce(problem, 0, maxOut)) < 1e-6);
         assert.equal(tree.feeders.filter((f) => f < 0).length, 1);
         for (const i of sites) assert.ok(tree.feeders.filter((f) => f === i).length <= maxOut);

@@ -3,7 +3,8 @@
  * a tree of cable with one home run (a capacitated minimum spanning tree; Gavish, Networks 1983). Money is in
  * cents, lengths in inches.
  */
-import { cheapestTree, type Tree } from './tree.ts';
+import { randomFrom } from './random.ts';
+import { cheapestTree, FEW_BRANCHES, type Tree } from './tree.ts';
 
 /** A breaker and cable that a circuit may be made of. */
 export interface CircuitOption {
@@ -23,6 +24,10 @@ export interface CircuitOption {
 export const NEEDS_AFCI = 1;
 export const NEEDS_GFCI = 2;
 
+/** A garage's circuit serves garage and outdoor receptacles and nothing else, 210.11(C)(4). */
+export const GENERAL = 0;
+export const GARAGE = 1;
+export const EITHER = 2;
 export interface Problem {
   /** Sites are numbered from 0; ids are the boxes'. */
   ids: readonly string[];
@@ -34,6 +39,8 @@ export interface Problem {
   change: Float64Array;
   /** Load units of each site, held against an option's capacity. */
   size: Int32Array;
+  /** Least rating of a circuit each site may be on, amperes: 20 A receptacles want 20 A, 210.21(B). */
+  least: Uint8Array;
   /** Planning current of each site, amperes. */
   amps: Float64Array;
   /** Protection each site asks for. */
@@ -41,8 +48,10 @@ export interface Problem {
   /** Price of protection by the bits that any site of the circuit asks for, cents. */
   protection: readonly [number, number, number, number];
   options: readonly CircuitOption[];
-  /** Cables that may leave a box. */
-  maxOut: number;
+  /** Cables of the run that may leave each site's box. */
+  maxOut: Uint8Array;
+  /** What a site may share a circuit with: `GENERAL`, `GARAGE` or `EITHER`. */
+  company: Uint8Array;
   /** Most drop at the far end under the planning load, volts. */
   maxDrop: number;
   /** At least so many circuits must hold a marked site: two for kitchen counters. */
@@ -66,6 +75,9 @@ export interface Plan {
   cents: number;
 }
 
+/** Prices remembered at a time. */
+const MOST_KNOWN = 400000;
+
 /** Added where no option keeps the drop within its limit: such a circuit is a last resort. */
 const OUT_OF_DROP = 1e6;
 
@@ -75,6 +87,9 @@ export class Pricer {
   private readonly edges: Float64Array[];
   private readonly homes: Float64Array[];
   readonly largest: number;
+  /** Prices by the exclusive or of the sites' random numbers (Zobrist), two of 26 bits each. */
+  private readonly known = new Map<number, number>();
+  private readonly hashes: Int32Array;
 
   constructor(problem: Problem) {
     this.problem = problem;
@@ -82,6 +97,8 @@ export class Pricer {
       problem.between.map((inches, i) => inches * o.perInch + problem.change[i]!),
     );
     this.homes = problem.options.map((o) => problem.home.map((inches) => inches * o.perInch));
+    const random = randomFrom(1);
+    this.hashes = Int32Array.from({ length: 2 * problem.ids.length }, () => Math.floor(random() * 2 ** 26));
     this.largest = Math.max(...problem.options.map((o) => o.capacity));
   }
 
@@ -123,19 +140,48 @@ export class Pricer {
     return worst;
   }
 
-  /** The cheapest price of wiring these sites as one circuit; Infinity above every option's capacity. */
+  /** The cheapest price of wiring these sites as one circuit; Infinity where they may not be one. */
   cents(sites: readonly number[]): number {
-    return this.price(sites)?.cents ?? Infinity;
+    let [high, low] = [0, 0];
+    for (const i of sites) {
+      high ^= this.hashes[2 * i]!;
+      low ^= this.hashes[2 * i + 1]!;
+    }
+    const key = high * 2 ** 26 + low;
+    let cents = this.known.get(key);
+    if (cents === undefined) {
+      if (this.known.size >= MOST_KNOWN) this.known.clear();
+      this.known.set(key, (cents = this.price(sites, FEW_BRANCHES)?.cents ?? Infinity));
+    }
+    return cents;
   }
 
-  /** The cheapest way to wire these sites as one circuit; null above every option's capacity. */
-  price(sites: readonly number[]): PricedCircuit | null {
+  /** The cheapest way to wire these sites as one circuit; null where they may not be one. */
+  price(sites: readonly number[], mostBranches?: number): PricedCircuit | null {
     const { problem } = this;
     const load = this.load(sites);
+    const garage = sites.some((i) => problem.company[i] === GARAGE);
+    if (garage && sites.some((i) => problem.company[i] === GENERAL)) return null;
+    const least = sites.reduce((most, i) => Math.max(most, problem.least[i]!), 0);
     let best: PricedCircuit | null = null;
     for (const [o, option] of problem.options.entries()) {
-      if (load > option.capacity) continue;
-      const tree = cheapestTree(sites, this.edges[o]!, this.homes[o]!, problem.ids.length, problem.maxOut);
+      if (load > option.capacity || option.rating < least) continue;
+      // Thicker cable is for drop alone: where thinner cable keeps within it, it cannot be cheaper.
+      if (
+        best &&
+        best.cents < OUT_OF_DROP &&
+        option.perInch >= best.option.perInch &&
+        option.breaker >= best.option.breaker
+      )
+        continue;
+      const tree = cheapestTree(
+        sites,
+        this.edges[o]!,
+        this.homes[o]!,
+        problem.ids.length,
+        problem.maxOut,
+        mostBranches,
+      );
       if (!tree) continue;
       const without = this.breaker(option, sites) + tree.cost;
       if (best && without >= best.cents) continue;
@@ -156,7 +202,7 @@ export class Pricer {
   plan(groups: readonly (readonly number[])[]): Plan {
     const circuits = groups.map((sites) => {
       const priced = this.price(sites);
-      if (!priced) throw new Error(`${sites.length} sites are more than one circuit takes`);
+      if (!priced) throw new Error(`${sites.length} sites do not make one circuit`);
       return priced;
     });
     return { circuits, cents: circuits.reduce((t, c) => t + c.cents, 0) };

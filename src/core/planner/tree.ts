@@ -11,8 +11,10 @@ export interface Tree {
   order: number[];
 }
 
-/** Branches tried before a tree with one box too full is given up on. */
+/** Branches tried before the best tree found so far is taken for the best there is. */
 const MOST_BRANCHES = 4000;
+/** As many for a price that a search asks for thousands of times. */
+export const FEW_BRANCHES = 24;
 
 interface Spanning {
   cost: number;
@@ -84,14 +86,51 @@ function hang(
 }
 
 /** A box with more cables than it may have, counting the one that feeds it; −1 when there is none. */
-function tooFull({ edges }: Spanning, root: number, k: number, maxOut: number): number {
-  const degree = new Array<number>(k).fill(1);
-  for (let i = 0; i < k; i++) degree[i] = i === root ? 1 : 0;
+function tooFull({ edges }: Spanning, root: number, sites: readonly number[], maxOut: Uint8Array): number {
+  const k = sites.length;
+  const degree = new Array<number>(k).fill(0);
+  degree[root] = 1;
   for (const [a, b] of edges) {
     degree[a]! += 1;
     degree[b]! += 1;
   }
-  return degree.findIndex((d) => d > maxOut + 1);
+  return degree.findIndex((d, i) => d > maxOut[sites[i]!]! + 1);
+}
+
+/** A tree grown from one box, always by the cheapest segment from a box that may have one more cable. */
+function grown(
+  sites: readonly number[],
+  edge: Float64Array,
+  stride: number,
+  root: number,
+  maxOut: Uint8Array,
+): Spanning | null {
+  const k = sites.length;
+  const spare = sites.map((i) => maxOut[i]!);
+  const inside = [root];
+  const outside = new Set(sites.map((_, i) => i).filter((i) => i !== root));
+  const edges: [number, number][] = [];
+  let cost = 0;
+  for (let step = 1; step < k; step++) {
+    let least = Infinity;
+    let from = -1;
+    let to = -1;
+    for (const a of inside) {
+      if (spare[a] === 0) continue;
+      const row = sites[a]! * stride;
+      for (const b of outside) {
+        const price = edge[row + sites[b]!]!;
+        if (price < least) [least, from, to] = [price, a, b];
+      }
+    }
+    if (to < 0) return null;
+    spare[from]! -= 1;
+    inside.push(to);
+    outside.delete(to);
+    edges.push([from, to]);
+    cost += least;
+  }
+  return { cost, edges };
 }
 
 /**
@@ -99,7 +138,8 @@ function tooFull({ edges }: Spanning, root: number, k: number, maxOut: number): 
  * @param edge prices between all sites, row by row
  * @param home prices of a home run to each site
  * @param stride sites in a row of `edge`
- * @param maxOut cables that may leave a box
+ * @param maxOut cables that may leave each site's box, one at least
+ * @param mostBranches fewer give a good tree sooner, not always the cheapest
  * @returns null when there is no such tree, or none was found within reason
  */
 export function cheapestTree(
@@ -107,7 +147,8 @@ export function cheapestTree(
   edge: Float64Array,
   home: Float64Array,
   stride: number,
-  maxOut: number,
+  maxOut: Uint8Array,
+  mostBranches = MOST_BRANCHES,
 ): Tree | null {
   const k = sites.length;
   const free = spanning(sites, edge, stride, null);
@@ -117,8 +158,8 @@ export function cheapestTree(
   let branches = 0;
   const search = (tree: Spanning, root: number, barred: ReadonlySet<number>): void => {
     const cost = tree.cost + home[sites[root]!]!;
-    if ((best && cost >= best.cost - 1e-9) || ++branches > MOST_BRANCHES) return;
-    const full = tooFull(tree, root, k, maxOut);
+    if ((best && cost >= best.cost - 1e-9) || ++branches > mostBranches) return;
+    const full = tooFull(tree, root, sites, maxOut);
     if (full < 0) {
       best = { cost, tree, root };
       return;
@@ -131,6 +172,14 @@ export function cheapestTree(
     }
   };
   const none: ReadonlySet<number> = new Set();
+  if (tooFull(free, roots[0]!, sites, maxOut) >= 0) {
+    // A good tree to begin with cuts most branches off.
+    for (const root of roots.slice(0, 3)) {
+      const tree = grown(sites, edge, stride, root, maxOut);
+      const cost = tree ? tree.cost + home[sites[root]!]! : Infinity;
+      if (tree && (!best || cost < (best as { cost: number }).cost)) best = { cost, tree, root };
+    }
+  }
   for (const root of roots) search(free, root, none);
   const found = best as { cost: number; tree: Spanning; root: number } | null;
   return found && { cost: found.cost, ...hang(found.tree.edges, found.root, k) };

@@ -1,0 +1,77 @@
+/** Plans a house part by part: proven where a part is small, searched where it is large; may be stopped at any time. */
+import { annealing, type Search } from './anneal.ts';
+import { exactPlan, MOST_EXACT } from './exact.ts';
+import type { HouseProblem, Part } from './house.ts';
+import type { Plan } from './problem.ts';
+
+/** Iterations of the search for each site of a large part. */
+const ITERATIONS_PER_SITE = 40;
+/** Iterations between two looks at whether to go on. */
+const SLICE = 25;
+
+export interface Progress {
+  /** Share of the work done, 0 to 1. */
+  done: number;
+  /** Price of the best plan so far, cents. */
+  cents: number;
+  /** Parts whose plan is proven to be the best. */
+  proven: number;
+  parts: number;
+}
+
+interface Task {
+  part: Part;
+  plan: Plan;
+  search: Search | null;
+  iterations: number;
+  proven: boolean;
+}
+
+export class HouseSearch {
+  private readonly tasks: Task[];
+
+  /** The same seed gives the same plan. */
+  constructor(house: HouseProblem, seed: number) {
+    this.tasks = house.parts.map((part): Task => {
+      const n = part.sites.length;
+      const iterations = n > MOST_EXACT ? ITERATIONS_PER_SITE * n : 0;
+      const search = annealing(part.pricer, seed, Math.max(1, iterations));
+      return { part, plan: search.best, search, iterations, proven: false };
+    });
+  }
+
+  get plans(): Plan[] {
+    return this.tasks.map((t) => t.plan);
+  }
+
+  get progress(): Progress {
+    const work = (t: Task) => Math.max(SLICE, t.iterations);
+    const done = (t: Task) => (t.search === null ? work(t) : t.search.iterations);
+    const all = this.tasks.reduce((s, t) => s + work(t), 0);
+    return {
+      done: all === 0 ? 1 : this.tasks.reduce((s, t) => s + done(t), 0) / all,
+      cents: this.tasks.reduce((s, t) => s + t.plan.cents, 0),
+      proven: this.tasks.filter((t) => t.proven).length,
+      parts: this.tasks.length,
+    };
+  }
+
+  /** Works a little; false when all is done. */
+  step(): boolean {
+    const task = this.tasks.find((t) => t.search !== null);
+    if (!task?.search) return false;
+    if (task.iterations === 0) {
+      const best = exactPlan(task.part.pricer);
+      if (best) {
+        task.plan = best;
+        task.proven = true;
+      }
+      task.search = null;
+    } else {
+      if (task.search.step(Math.min(SLICE, task.iterations - task.search.iterations)))
+        task.plan = task.search.best;
+      if (task.search.iterations >= task.iterations) task.search = null;
+    }
+    return true;
+  }
+}
