@@ -1,37 +1,24 @@
 /** The `hekto` command: the same core on files. Exit status 0 clean, 1 findings, 2 bad input. */
-import { readFileSync } from 'node:fs';
 import * as yup from 'yup';
 import { sizeCircuit, type SizingInput } from '../src/core/circuits/sizing.ts';
 import { check } from '../src/core/code/checker.ts';
 import { parseFile } from '../src/core/job/file.ts';
 import { EDITIONS, GAUGES } from '../src/core/job/schema.ts';
-import { InvalidError, problemsOf } from '../src/core/job/validate.ts';
+import { InvalidError } from '../src/core/job/validate.ts';
 import { summarise } from '../src/core/records/summary.ts';
+import { BAD_INPUT, CLEAN, FINDINGS, number, oneFile, print, read, readJson, without } from './input.ts';
+import { runLoad } from './load.ts';
+import { runPlan } from './plan.ts';
 
 const USAGE = `hekto: plans and checks house wiring
 
   hekto check FILE [--json]   check a job file; FILE may be - for standard input
   hekto size [FILE]           size a circuit: JSON in (file or standard input), JSON out
+  hekto load [FILE]           a dwelling's load by Article 220: JSON in, JSON out
+  hekto plan FILE [options]   plan a job's circuits: JSON out; --job writes the whole job file instead
 
 Exit status: 0 clean, 1 findings or no answer, 2 bad input. See docs/cli.md.
 `;
-
-const CLEAN = 0;
-const FINDINGS = 1;
-const BAD_INPUT = 2;
-
-const read = (file: string): string => {
-  try {
-    return readFileSync(file === '-' ? 0 : file, 'utf8');
-  } catch (error) {
-    const code = (error as NodeJS.ErrnoException).code;
-    throw new InvalidError([
-      { path: file, message: code === 'ENOENT' ? 'no such file' : `cannot be read (${code})` },
-    ]);
-  }
-};
-
-const number = (min: number, max: number) => yup.number().strict().min(min).max(max);
 
 /** Input of `hekto size`; what is left out takes the value given here. */
 const SIZE_DEFAULTS: SizingInput = {
@@ -78,11 +65,8 @@ const sizeSchema = yup
   .required();
 
 function runCheck(args: string[]): number {
-  const asJson = args.includes('--json');
-  const [file, ...rest] = args.filter((a) => a !== '--json');
-  if (file === undefined || rest.length > 0) {
-    throw new InvalidError([{ path: 'arguments', message: 'expected one job file' }]);
-  }
+  const { found: asJson, rest } = without(args, '--json');
+  const file = oneFile(rest, 'one job file');
   const summary = summarise(check(parseFile(read(file))));
   if (asJson) print(JSON.stringify(summary, null, 2));
   else {
@@ -98,18 +82,7 @@ function runCheck(args: string[]): number {
 }
 
 function runSize(args: string[]): number {
-  const [file = '-', ...rest] = args.filter((a) => a !== '--json');
-  if (rest.length > 0)
-    throw new InvalidError([{ path: 'arguments', message: 'expected one JSON file, or none' }]);
-  let input: unknown;
-  try {
-    input = JSON.parse(read(file));
-  } catch (error) {
-    if (error instanceof InvalidError) throw error;
-    throw new InvalidError([{ path: 'input', message: 'is not complete JSON' }]);
-  }
-  const problems = problemsOf(sizeSchema, input, 'input');
-  if (problems.length > 0) throw new InvalidError(problems);
+  const input = readJson(oneFile(without(args, '--json').rest, 'one JSON file, or none', '-'), sizeSchema);
   const sizing = { ...SIZE_DEFAULTS, ...(input as Partial<SizingInput>) };
   if (sizing.continuousAmps + sizing.noncontinuousAmps <= 0) {
     throw new InvalidError([
@@ -121,19 +94,25 @@ function runSize(args: string[]): number {
   return result.ok ? CLEAN : FINDINGS;
 }
 
-const print = (text: string) => process.stdout.write(`${text}\n`);
-
 /** Runs one command line. @returns the exit status */
 export async function main(args: string[]): Promise<number> {
   const [command, ...rest] = args;
+  // Whoever reads may stop early, as `head` does.
+  process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+    if (error.code !== 'EPIPE') throw error;
+  });
   try {
     if (command === 'check') return runCheck(rest);
     if (command === 'size') return runSize(rest);
+    if (command === 'load') return runLoad(rest);
+    if (command === 'plan') return runPlan(rest);
     if (command === undefined || command === '--help' || command === '-h' || command === 'help') {
       print(USAGE);
       return command === undefined ? BAD_INPUT : CLEAN;
     }
-    throw new InvalidError([{ path: 'command', message: `“${command}” is not one of check, size` }]);
+    throw new InvalidError([
+      { path: 'command', message: `“${command}” is not one of check, size, load, plan` },
+    ]);
   } catch (error) {
     if (!(error instanceof InvalidError)) throw error;
     process.stderr.write(`${error.problems.map((p) => `${p.path}: ${p.message}`).join('\n')}\n`);

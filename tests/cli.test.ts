@@ -29,6 +29,14 @@ const STATUS: [string, string, number][] = [
   ['hekto size', '[1]', 2],
   ['hekto size', '{"noncontinuousAmps": 1e9}', 2],
   ['hekto size', '{"noncontinuousAmps": 12', 2],
+  ['hekto load', '{"floorArea": 1500}', 0],
+  ['hekto load', '{"floorArea": 20000, "items": [{"name": "heat", "kind": "space-heat", "va": 90000}]}', 1],
+  ['hekto load', '{}', 2],
+  ['hekto load', '{"floorArea": -1}', 2],
+  ['hekto plan', '', 2],
+  ['hekto plan demo/tamarack-court.json --max-out many', '', 2],
+  ['hekto plan demo/tamarack-court.json --keep circuit-none', '', 2],
+  ['hekto plan demo/tamarack-court.json --seed', '', 2],
   ['hekto help', '', 0],
   ['hekto', '', 2],
   ['hekto fly', '', 2],
@@ -52,4 +60,15 @@ test('a job with nothing to mend exits with 0', () => {
     energizings: [],
   };
   assert.equal(shell('hekto check -', JSON.stringify(bare)).status, 0);
+});
+
+test('a planned job file is a job file, with every outlet of the old one on one circuit', () => {
+  const keep = 'circuit-lights,circuit-lights-lower,circuit-living,circuit-boiler,circuit-shed';
+  const { stdout, status } = shell(`hekto plan demo/tamarack-court.json --job --keep ${keep}`);
+  assert.equal(status, 0);
+  const job = JSON.parse(stdout);
+  const wired = job.circuits.flatMap((c: { stops: { boxId: string }[] }) => c.stops.map((s) => s.boxId));
+  assert.equal(new Set(wired).size, wired.length);
+  assert.equal(wired.length, job.boxes.length);
+  assert.equal(shell('hekto check -', stdout).status, 1);
 });

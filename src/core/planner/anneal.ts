@@ -30,7 +30,7 @@ const START_HEAT = 0.004;
 
 /**
  * @param iterations how many are planned in all: the cooling follows them
- * @param start groups to begin from; without them every site is put in place one by one
+ * @param start groups that are there already: where they are sound and cheaper, the search begins with them
  */
 export function annealing(
   pricer: Pricer,
@@ -137,10 +137,11 @@ export function annealing(
   }
 
   const all = problem.ids.map((_, i) => i);
-  let current = start
-    ? start.map((sites) => group([...sites]))
-    : fills.map((fill) => recreate([], all, fill)).reduce((a, b) => (total(b) < total(a) ? b : a));
-  if (!spread(current)) current = all.map((i) => group([i]));
+  const starts = fills.map((fill) => recreate([], all, fill));
+  if (start) starts.push(start.map((sites) => group([...sites])));
+  const sound = starts.filter((groups) => spread(groups) && total(groups) < Infinity);
+  sound.push(...(sound.length === 0 ? [all.map((i) => group([i]))] : []));
+  let current = sound.reduce((a, b) => (total(b) < total(a) ? b : a));
   let cost = total(current);
   let bestGroups = current;
   let bestCost = cost;

@@ -4,7 +4,7 @@
  * Mathematical Programming 2008), with the multipliers moved along the subgradient. Limits on what leaves a box,
  * on drop and on marked sites are left out, which only lowers the bound.
  */
-import type { Pricer } from './problem.ts';
+import { NEEDS_AFCI, type Pricer } from './problem.ts';
 
 /** Cheapest reduced price of a circuit, and how often each site stands on it. */
 interface Cheapest {
@@ -74,6 +74,8 @@ interface Family {
 
 function familiesOf({ problem }: Pricer): Family[] {
   const all = problem.ids.map((_, i) => i);
+  // A guard may spare any circuit its GFCI: then GFCI is left out of the price.
+  const spared = problem.guards.some((g) => g === 1);
   return problem.options.flatMap((o, option) => {
     const seen = new Set<number>();
     return ([0, 1, 2, 3] as const).flatMap((mask) => {
@@ -81,7 +83,13 @@ function familiesOf({ problem }: Pricer): Family[] {
       if (allowed.length === 0 || seen.has(allowed.length)) return [];
       // Sets grow with the mask: as many sites are the same sites, which a smaller mask serves no dearer.
       seen.add(allowed.length);
-      return [{ option, allowed, fixed: o.breaker + problem.protection[mask] }];
+      return [
+        {
+          option,
+          allowed,
+          fixed: o.breaker + problem.protection[spared ? ((mask & NEEDS_AFCI) as 0 | 1) : mask],
+        },
+      ];
     });
   });
 }

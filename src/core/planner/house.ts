@@ -55,6 +55,8 @@ export interface Part {
   sort: Sort;
   sites: Site[];
   pricer: Pricer;
+  /** How the sites are grouped in the job as it stands; those on no circuit each by itself. */
+  present: number[][];
 }
 
 export interface HouseProblem {
@@ -198,6 +200,9 @@ function problemOf(
       (s) => [s.box, ...s.hung].filter(isReceptacle).length * (shop.vaPerReceptacle / shop.voltage),
     ),
     needs: Uint8Array.from(sites, (s) => needsOf(view, s)),
+    guards: Uint8Array.from(sites, (s) =>
+      s.box.device.kind === 'gfci' && s.box.status !== 'existing' ? 1 : 0,
+    ),
     protection: [0, protection(1), protection(2), protection(3)],
     options: optionsOf(view, sort, prices),
     maxOut: Uint8Array.from(sites, (s) => Math.max(1, settings.maxOut - (s.hung.length > 0 ? 1 : 0))),
@@ -209,6 +214,15 @@ function problemOf(
     marked:
       sort === 'kitchen' ? markedSites(view, sites) : { sites: new Uint8Array(sites.length), circuits: 0 },
   };
+}
+
+function presentGroups(view: View, sites: readonly Site[]): number[][] {
+  const groups = new Map<string, number[]>();
+  for (const [i, { box }] of sites.entries()) {
+    const key = view.circuitOf(box.id)?.id ?? box.id;
+    groups.set(key, [...(groups.get(key) ?? []), i]);
+  }
+  return [...groups.values()];
 }
 
 /** Sorts a house's outlets into problems; null without a panel. */
@@ -256,6 +270,7 @@ export function houseProblem(
     return groups.map((group) => ({
       sort,
       sites: group,
+      present: presentGroups(view, group),
       pricer: new Pricer(problemOf(view, panel, sort, group, settings)),
     }));
   });
@@ -350,7 +365,7 @@ function draft(
   const needs = priced.sites.reduce((all, i) => all | pricer.problem.needs[i]!, 0);
   const first = members[order[0]!]!.box;
   const atFirstBox = settings.gfciAt === 'first-box' && small(first) && first.device.kind !== 'gfci';
-  const gfci = (needs & NEEDS_GFCI) > 0;
+  const gfci = (needs & NEEDS_GFCI) > 0 && !priced.guarded;
   const afci = (needs & NEEDS_AFCI) > 0;
   const own = sort === 'individual' ? individual(view, members[0]!) : null;
   const rating = own?.rating ?? (priced.option.rating as 15 | 20);

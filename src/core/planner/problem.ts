@@ -45,6 +45,8 @@ export interface Problem {
   amps: Float64Array;
   /** Protection each site asks for. */
   needs: Uint8Array;
+  /** Sites whose own receptacle is a GFCI: first on a circuit, it protects all of it. */
+  guards: Uint8Array;
   /** Price of protection by the bits that any site of the circuit asks for, cents. */
   protection: readonly [number, number, number, number];
   options: readonly CircuitOption[];
@@ -68,6 +70,8 @@ export interface PricedCircuit {
   /** Drop at the worst site, volts. */
   drop: number;
   cents: number;
+  /** A GFCI receptacle that is there anyway stands first and protects the rest. */
+  guarded: boolean;
 }
 
 export interface Plan {
@@ -86,6 +90,8 @@ export class Pricer {
   /** Segment and home-run prices for each option, cents. */
   private readonly edges: Float64Array[];
   private readonly homes: Float64Array[];
+  /** As `homes`, to sites that guard alone. */
+  private readonly guardedHomes: Float64Array[];
   readonly largest: number;
   /** Prices by the exclusive or of the sites' random numbers (Zobrist), two of 26 bits each. */
   private readonly known = new Map<number, number>();
@@ -97,6 +103,9 @@ export class Pricer {
       problem.between.map((inches, i) => inches * o.perInch + problem.change[i]!),
     );
     this.homes = problem.options.map((o) => problem.home.map((inches) => inches * o.perInch));
+    this.guardedHomes = this.homes.map((home) =>
+      home.map((cents, i) => (problem.guards[i] ? cents : Infinity)),
+    );
     const random = randomFrom(1);
     this.hashes = Int32Array.from({ length: 2 * problem.ids.length }, () => Math.floor(random() * 2 ** 26));
     this.largest = Math.max(...problem.options.map((o) => o.capacity));
@@ -116,11 +125,10 @@ export class Pricer {
     return total;
   }
 
-  /** Price of the breaker with the protection its sites ask for, cents. */
-  breaker(option: CircuitOption, sites: readonly number[]): number {
+  private needs(sites: readonly number[]): number {
     let needs = 0;
     for (const i of sites) needs |= this.problem.needs[i]!;
-    return option.breaker + this.problem.protection[needs as 0 | 1 | 2 | 3];
+    return needs;
   }
 
   /** Drop at the worst site of a tree, volts: currents summed toward the panel, then drops away from it. */
@@ -138,6 +146,18 @@ export class Pricer {
       worst = Math.max(worst, at[k]!);
     }
     return worst;
+  }
+
+  private cable(sites: readonly number[], { feeders }: Tree): number {
+    const { problem } = this;
+    return feeders.reduce(
+      (t, from, k) =>
+        t +
+        (from < 0
+          ? problem.home[sites[k]!]!
+          : problem.between[sites[from]! * problem.ids.length + sites[k]!]!),
+      0,
+    );
   }
 
   /** The cheapest price of wiring these sites as one circuit; Infinity where they may not be one. */
@@ -162,6 +182,8 @@ export class Pricer {
     const load = this.load(sites);
     const garage = sites.some((i) => problem.company[i] === GARAGE);
     if (garage && sites.some((i) => problem.company[i] === GENERAL)) return null;
+    const needs = this.needs(sites);
+    const guards = (needs & NEEDS_GFCI) > 0 && sites.some((i) => problem.guards[i] === 1);
     const least = sites.reduce((most, i) => Math.max(most, problem.least[i]!), 0);
     let best: PricedCircuit | null = null;
     for (const [o, option] of problem.options.entries()) {
@@ -174,27 +196,33 @@ export class Pricer {
         option.breaker >= best.option.breaker
       )
         continue;
-      const tree = cheapestTree(
-        sites,
-        this.edges[o]!,
-        this.homes[o]!,
-        problem.ids.length,
-        problem.maxOut,
-        mostBranches,
-      );
-      if (!tree) continue;
-      const without = this.breaker(option, sites) + tree.cost;
-      if (best && without >= best.cents) continue;
-      const drop = this.drop(sites, tree, option);
-      const cents = without + (drop > problem.maxDrop + 1e-9 ? OUT_OF_DROP : 0);
-      if (best && cents >= best.cents) continue;
-      let cable = 0;
-      for (const [k, from] of tree.feeders.entries())
-        cable +=
-          from < 0
-            ? problem.home[sites[k]!]!
-            : problem.between[sites[from]! * problem.ids.length + sites[k]!]!;
-      best = { sites: [...sites], option, feeders: tree.feeders, cable, drop, cents };
+      for (const guarded of guards ? [true, false] : [false]) {
+        const homes = (guarded ? this.guardedHomes : this.homes)[o]!;
+        const tree = cheapestTree(
+          sites,
+          this.edges[o]!,
+          homes,
+          problem.ids.length,
+          problem.maxOut,
+          mostBranches,
+        );
+        if (!tree) continue;
+        const asked = (guarded ? needs & ~NEEDS_GFCI : needs) as 0 | 1 | 2 | 3;
+        const without = option.breaker + problem.protection[asked] + tree.cost;
+        if (without === Infinity || (best && without >= best.cents)) continue;
+        const drop = this.drop(sites, tree, option);
+        const cents = without + (drop > problem.maxDrop + 1e-9 ? OUT_OF_DROP : 0);
+        if (best && cents >= best.cents) continue;
+        best = {
+          sites: [...sites],
+          option,
+          feeders: tree.feeders,
+          cable: this.cable(sites, tree),
+          drop,
+          cents,
+          guarded,
+        };
+      }
     }
     return best;
   }

@@ -35,7 +35,7 @@ export class HouseSearch {
     this.tasks = house.parts.map((part): Task => {
       const n = part.sites.length;
       const iterations = n > MOST_EXACT ? ITERATIONS_PER_SITE * n : 0;
-      const search = annealing(part.pricer, seed, Math.max(1, iterations));
+      const search = annealing(part.pricer, seed, Math.max(1, iterations), part.present);
       return { part, plan: search.best, search, iterations, proven: false };
     });
   }

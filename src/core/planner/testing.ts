@@ -27,6 +27,7 @@ export function randomProblem(count: number, seed: number, values: Partial<Probl
     least: Uint8Array.from(sites, () => (random() < 0.2 ? 20 : 15)),
     amps: new Float64Array(count).fill(1.5),
     needs: Uint8Array.from(sites, () => (random() < 0.8 ? 1 : 2)),
+    guards: Uint8Array.from(sites, () => (random() < 0.15 ? 1 : 0)),
     protection: [0, 4000, 4500, 5500],
     options: [
       { rating: 15, gauge: '14', breaker: 600, perInch: 4, ohmsPerInch: 3.07 / 12000, capacity: 8 },

@@ -1,15 +1,17 @@
 <script lang="ts">
-  import { tick } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import { page } from '$app/state';
   import { newId, rows } from '../../../../core/job/document.ts';
   import type { Circuit } from '../../../../core/job/schema.ts';
   import { formatFeet } from '../../../../core/units/length.ts';
   import { round } from '../../../../core/units/quantity.ts';
+  import { actions } from '$lib/actions.svelte.ts';
   import { applyFix } from '$lib/fixes.ts';
   import Act from '$lib/parts/Act.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
   import RunDrawing from '$lib/parts/RunDrawing.svelte';
   import CircuitForm from '$lib/parts/runs/CircuitForm.svelte';
+  import Planner from '$lib/parts/runs/Planner.svelte';
   import ShopSettings from '$lib/parts/runs/ShopSettings.svelte';
   import StopForm from '$lib/parts/runs/StopForm.svelte';
   import { useSession } from '$lib/store/session.svelte.ts';
@@ -23,6 +25,7 @@
 
   let chosenId = $state<string | null>(page.url.searchParams.get('circuit'));
   let boxId = $state<string | null>(null);
+  let planning = $state(false);
   const circuit = $derived((chosenId !== null && document.circuits[chosenId]) || circuits[0] || null);
   const run = $derived(circuit && session.view.run(circuit));
   const stop = $derived(run?.stops.find((s) => s.box.id === boxId) ?? null);
@@ -100,6 +103,18 @@
     window.document.querySelector<SVGGElement>(`[data-stop="${document.boxes[id]?.name}"]`)?.focus();
   }
 
+  onMount(() =>
+    actions.offer(() => [
+      {
+        id: 'plan-circuits',
+        name: 'Plan circuits',
+        hint: 'Runs',
+        words: 'planner group breakers cable optimise homeruns',
+        run: () => (planning = true),
+      },
+    ]),
+  );
+
   /** A stop let go over a run: it goes after the last stop to the left of that point. */
   function drop(id: string, x: number, y: number) {
     const target = window.document
@@ -124,8 +139,12 @@
     <div class="bar sheet">
       <h1>Runs</h1>
       <span class="quiet">Drag a box along its run or onto another; or Alt with the arrow keys.</span>
+      <Act onclick={() => (planning = !planning)} disabled={rows(document.panels).length === 0}
+        >Plan circuits</Act
+      >
       <Act kind="main" onclick={addCircuit} disabled={rows(document.panels).length === 0}>Add circuit</Act>
     </div>
+    {#if planning}<Planner close={() => (planning = false)} />{/if}
     {#if circuits.length === 0}
       <div class="sheet empty">
         <p><strong>No circuits yet.</strong></p>

@@ -1,0 +1,78 @@
+/** `hekto plan`: a job's circuits, planned by the same search as in the browser. */
+import { Checker } from '../src/core/code/checker.ts';
+import { View } from '../src/core/code/view.ts';
+import { run } from '../src/core/job/commands.ts';
+import { parseFile, serialize } from '../src/core/job/file.ts';
+import { InvalidError } from '../src/core/job/validate.ts';
+import { figuresOf, houseProblem, propose, type PlannerSettings } from '../src/core/planner/house.ts';
+import { MADE_UP_PRICES } from '../src/core/planner/prices.ts';
+import { HouseSearch } from '../src/core/planner/solve.ts';
+import { CLEAN, FINDINGS, oneFile, option, print, read, without } from './input.ts';
+
+function whole(path: string, text: string | null, least: number, most: number, otherwise: number): number {
+  if (text === null) return otherwise;
+  const value = Number(text);
+  if (!Number.isInteger(value) || value < least || value > most)
+    throw new InvalidError([
+      { path, message: `expected a whole number from ${least} to ${most}, found ${text}` },
+    ]);
+  return value;
+}
+
+export function runPlan(args: string[]): number {
+  const job = without(args, '--job');
+  const firstBox = without(job.rest, '--gfci-at-first-box');
+  const seed = option(firstBox.rest, '--seed');
+  const out = option(seed.rest, '--max-out');
+  const keep = option(out.rest, '--keep');
+  const document = parseFile(read(oneFile(keep.rest, 'one job file')));
+  const locked = keep.value?.split(',') ?? [];
+  for (const id of locked)
+    if (!document.circuits[id])
+      throw new InvalidError([
+        { path: '--keep', message: `expected ids of circuits in the job, found ${id}` },
+      ]);
+  const settings: PlannerSettings = {
+    prices: MADE_UP_PRICES,
+    gfciAt: firstBox.found ? 'first-box' : 'breaker',
+    maxOut: whole('--max-out', out.value, 1, 4, 2),
+    locked,
+  };
+  const view = new View(document);
+  const house = houseProblem(view, settings);
+  if (!house) throw new InvalidError([{ path: 'panels', message: 'expected a panel to plan circuits from' }]);
+  const search = new HouseSearch(house, whole('--seed', seed.value, 0, 2 ** 31, 1));
+  while (search.step());
+  const { command, circuits, withoutSpace } = propose(view, house, search.plans, settings);
+  const after = run(document, command).document;
+  if (job.found) {
+    process.stdout.write(serialize(after));
+    return withoutSpace.length === 0 ? CLEAN : FINDINGS;
+  }
+  const count = (d: typeof document) =>
+    new Checker(d).findings().filter((f) => f.level === 'violation').length;
+  const { proven, parts } = search.progress;
+  print(
+    JSON.stringify(
+      {
+        before: { ...figuresOf(view, house.open, settings), violations: count(document) },
+        after: { ...figuresOf(view, circuits, settings), violations: count(after) },
+        proven,
+        parts,
+        kept: house.kept.map((c) => c.name),
+        leftOut: house.leftOut.map(({ box, why }) => ({ outlet: box.name, why })),
+        withoutSpace,
+        circuits: circuits.map(({ id: _, stops, ...c }) => ({
+          ...c,
+          stops: stops.map((s) => ({
+            outlet: document.boxes[s.boxId]!.name,
+            from: s.from === null ? null : document.boxes[s.from]!.name,
+          })),
+        })),
+      },
+      null,
+      2,
+    ),
+  );
+  return withoutSpace.length === 0 ? CLEAN : FINDINGS;
+}

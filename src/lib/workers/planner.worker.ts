@@ -1,0 +1,57 @@
+import { expose } from 'comlink';
+import { check } from '../../core/code/checker.ts';
+import { View } from '../../core/code/view.ts';
+import { run } from '../../core/job/commands.ts';
+import type { JobDocument } from '../../core/job/schema.ts';
+import {
+  figuresOf,
+  houseProblem,
+  propose,
+  type PlanFigures,
+  type PlannerSettings,
+  type Proposal,
+} from '../../core/planner/house.ts';
+import { HouseSearch, type Progress } from '../../core/planner/solve.ts';
+
+/** A plan as far as it has come: whole at any time. */
+export interface Draft {
+  progress: Progress;
+  proposal: Proposal;
+  figures: PlanFigures;
+  /** Violations in the whole job, as it is and with this plan. */
+  violations: { now: number; plan: number };
+  finished: boolean;
+}
+
+/** Least time between two drafts sent, ms. */
+const PACE = 250;
+
+const planner = {
+  /** Plans a job and tells of each better plan. Ended by ending the worker: what was told last stands. */
+  async plan(
+    document: JobDocument,
+    settings: PlannerSettings,
+    seed: number,
+    tell: (draft: Draft) => unknown,
+  ): Promise<void> {
+    const view = new View(document);
+    const house = houseProblem(view, settings);
+    if (!house) throw new Error('the job has no panel yet');
+    const search = new HouseSearch(house, seed);
+    const count = (d: JobDocument) => check(d).filter((f) => f.level === 'violation').length;
+    const now = count(document);
+    let told = -Infinity;
+    for (let going = true; going;) {
+      going = search.step();
+      if (going && performance.now() - told < PACE) continue;
+      told = performance.now();
+      const proposal = propose(view, house, search.plans, settings);
+      const figures = figuresOf(view, proposal.circuits, settings);
+      const violations = { now, plan: count(run(document, proposal.command).document) };
+      await tell({ progress: search.progress, proposal, figures, violations, finished: !going });
+    }
+  },
+};
+
+export type PlannerWorker = typeof planner;
+expose(planner);
