@@ -9,6 +9,7 @@ import { View } from '../src/core/code/view.ts';
 import { placeMissing } from '../src/core/layout/house.ts';
 import { startServer, type Server } from '../tests/support/server.ts';
 import { measurePlan } from './benchPlan.ts';
+import { measurePlanner, measureProof } from './benchPlanner.ts';
 
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
@@ -71,6 +72,18 @@ row(
   'ms',
   null,
 );
+
+for (const outlets of [12, 16]) {
+  const { find, prove, found } = measureProof(outlets, 5);
+  row(`Planner, ${outlets} outlets of one kind: search, best found in ${found} of 5`, find, 'ms', 100);
+  row(`Planner, ${outlets} outlets of one kind: proof of the best`, prove, 'ms', 2000);
+}
+for (const outlets of [20, 40, 80, 150]) {
+  const { gapMean, gapWorst, time } = measurePlanner(outlets, 5);
+  row(`Planner, ${outlets} outlets of one kind: search`, time, 'ms', 10000);
+  row(`Planner, ${outlets} outlets: above the bound, mean of 5`, gapMean, '%', 2);
+  row(`Planner, ${outlets} outlets: above the bound, worst of 5`, gapWorst, '%', 3.5);
+}
 
 /** Scripts the first page needs: those it names, and all that they import before anything is shown. */
 async function firstViewKilobytes(origin: string): Promise<number> {

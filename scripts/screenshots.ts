@@ -10,6 +10,8 @@ type Shot = {
   size: [number, number];
   words: RegExp;
   press?: string[];
+  /** Words to wait for after the last press. */
+  until?: RegExp;
   scroll?: number;
 };
 const DESK: [number, number] = [1280, 800];
@@ -53,6 +55,14 @@ const SHOTS: Shot[] = [
   },
   { name: 'lists', path: `${JOB}/layout/lists`, size: DESK, words: /to mend/ },
   { name: 'runs', path: `${JOB}/runs`, size: DESK, words: /Equipment ground/ },
+  {
+    name: 'planner',
+    path: `${JOB}/runs`,
+    size: DESK,
+    words: /Equipment ground/,
+    press: ['Plan circuits', 'Work out a plan'],
+    until: /proven best, done/,
+  },
   { name: 'prove', path: `${JOB}/prove?circuit=circuit-bedroom`, size: DESK, words: /On record/ },
   {
     name: 'prove-phone',
@@ -83,6 +93,7 @@ try {
     await driver.get(server.origin + shot.path);
     await sees(driver, shot.words);
     for (const name of shot.press ?? []) await press(driver, name);
+    if (shot.until) await sees(driver, shot.until);
     await driver.sleep(700);
     await driver.executeScript('scrollTo(0, arguments[0])', shot.scroll ?? 0);
     writeFileSync(new URL(`${shot.name}.png`, folder), Buffer.from(await driver.takeScreenshot(), 'base64'));

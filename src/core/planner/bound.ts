@@ -79,7 +79,7 @@ function familiesOf({ problem }: Pricer): Family[] {
   return problem.options.flatMap((o, option) => {
     const seen = new Set<number>();
     return ([0, 1, 2, 3] as const).flatMap((mask) => {
-      const allowed = all.filter((i) => (problem.needs[i]! | mask) === mask);
+      const allowed = all.filter((i) => (problem.needs[i]! | mask) === mask && problem.least[i]! <= o.rating);
       if (allowed.length === 0 || seen.has(allowed.length)) return [];
       // Sets grow with the mask: as many sites are the same sites, which a smaller mask serves no dearer.
       seen.add(allowed.length);
