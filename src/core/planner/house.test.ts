@@ -9,7 +9,8 @@ import { run } from '../job/commands.ts';
 import { rows } from '../job/document.ts';
 import { EDITIONS, type JobDocument } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
-import { figuresOf, houseProblem, propose, type HouseProblem, type PlannerSettings } from './house.ts';
+import { houseProblem, type HouseProblem, type PlannerSettings } from './house.ts';
+import { figuresOf, propose } from './proposal.ts';
 import { MADE_UP_PRICES } from './prices.ts';
 import { HouseSearch } from './solve.ts';
 

@@ -3,14 +3,8 @@ import { check } from '../../core/code/checker.ts';
 import { View } from '../../core/code/view.ts';
 import { run } from '../../core/job/commands.ts';
 import type { JobDocument } from '../../core/job/schema.ts';
-import {
-  figuresOf,
-  houseProblem,
-  propose,
-  type PlanFigures,
-  type PlannerSettings,
-  type Proposal,
-} from '../../core/planner/house.ts';
+import { houseProblem, type PlannerSettings } from '../../core/planner/house.ts';
+import { figuresOf, propose, type PlanFigures, type Proposal } from '../../core/planner/proposal.ts';
 import { HouseSearch, type Progress } from '../../core/planner/solve.ts';
 
 /** A plan as far as it has come: whole at any time. */

@@ -2,12 +2,8 @@
   import { onDestroy } from 'svelte';
   import { rows } from '../../../core/job/document.ts';
   import type { JobDocument } from '../../../core/job/schema.ts';
-  import {
-    figuresOf,
-    houseProblem,
-    type PlanFigures,
-    type PlannerSettings,
-  } from '../../../core/planner/house.ts';
+  import { houseProblem, type PlannerSettings } from '../../../core/planner/house.ts';
+  import { figuresOf, type PlanFigures } from '../../../core/planner/proposal.ts';
   import { MADE_UP_PRICES } from '../../../core/planner/prices.ts';
   import { formatFeet } from '../../../core/units/length.ts';
   import { round } from '../../../core/units/quantity.ts';

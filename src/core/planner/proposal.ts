@@ -1,0 +1,254 @@
+/** Plans turned back into circuits: names, breakers, panel spaces, one command, and what it all comes to. */
+import { buildRun } from '../circuits/run.ts';
+import { sizeCircuit, standardBreaker } from '../circuits/sizing.ts';
+import type { View } from '../code/view.ts';
+import type { Command } from '../job/commands.ts';
+import { newId } from '../job/document.ts';
+import type { Box, Circuit, Fixture, FixtureKind, Gauge, Panel } from '../job/schema.ts';
+import { isReceptacle } from '../plan/wallSpaces.ts';
+import { small, type HouseProblem, type Part, type PlannerSettings, type Site, type Sort } from './house.ts';
+import { NEEDS_AFCI, NEEDS_GFCI, type Plan, type PricedCircuit } from './problem.ts';
+
+/** Loads taken to run three hours or more. */
+const CONTINUOUS: readonly FixtureKind[] = [
+  'water-heater',
+  'kiln',
+  'vehicle-charger',
+  'furnace',
+  'air-handler',
+];
+
+/** A circuit before it has a place in the panel. */
+interface Drafted {
+  name: string;
+  boxIds: string[];
+  stops: Circuit['stops'];
+  breaker: Circuit['breaker'];
+  gauge: Gauge;
+  /** A receptacle to become a GFCI so that all after it are protected. */
+  gfciAt: Box | null;
+}
+
+const listed = (names: readonly string[]): string =>
+  names.length <= 2 ? names.join(' and ') : `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
+
+function nameOf(sort: Sort, sites: readonly Site[], fixture: Fixture | undefined): string {
+  const rooms = [...new Set(sites.map((s) => s.area.name))];
+  if (sort === 'individual') {
+    const name = fixture?.name ?? sites[0]!.box.name;
+    return name.charAt(0).toUpperCase() + name.slice(1);
+  }
+  const lights = sites.every(({ box, hung }) => !isReceptacle(box) && !hung.some(isReceptacle));
+  const what = lights
+    ? 'lights'
+    : sites.some(({ box }) => !isReceptacle(box))
+      ? 'outlets and lights'
+      : 'receptacles';
+  return `${listed(rooms)} ${what}`;
+}
+
+/** The breaker and conductor of an individual circuit: by its receptacle, or by what the nameplate draws. */
+function individual(
+  view: View,
+  { box }: Site,
+): Pick<Circuit, 'gauge'> & { rating: Circuit['breaker']['rating'] } {
+  const { document } = view;
+  const fixture = box.serves === null ? undefined : document.fixtures[box.serves];
+  const plate = fixture?.nameplate;
+  const amps = plate?.amps ?? (plate?.watts ? plate.watts / plate.volts : null);
+  const continuous = fixture !== undefined && CONTINUOUS.includes(fixture.kind);
+  const drawn = amps === null ? null : standardBreaker(amps * (continuous ? 1.25 : 1));
+  const rating = isReceptacle(box)
+    ? Math.max(box.device.rating, box.device.rating === 15 ? 20 : 0)
+    : Math.max(15, drawn ?? 20);
+  const sized = sizeCircuit({
+    edition: view.edition,
+    continuousAmps: continuous && amps !== null ? Math.min(amps, rating / 1.25) : 0,
+    noncontinuousAmps: continuous && amps !== null ? 0 : Math.min(amps ?? rating, rating),
+    volts: box.device.volts === '125' ? 120 : 240,
+    material: 'copper',
+    method: 'NM-B',
+    insulation: 90,
+    terminalRating: 60,
+    ambientCelsius: 30,
+    currentCarrying: 2,
+    severalReceptacles: true,
+    feet: 0,
+    conductorCelsius: document.job.settings.conductorTemperature,
+    breaker: rating,
+    gauge: null,
+  });
+  return { rating: rating as Circuit['breaker']['rating'], gauge: sized.ok ? sized.value.gauge : '6' };
+}
+
+function draft(
+  view: View,
+  { sort, sites, pricer }: Part,
+  priced: PricedCircuit,
+  settings: PlannerSettings,
+): Drafted {
+  const members = priced.sites.map((i) => sites[i]!);
+  const stop = (boxId: string, from: string | null) => ({ boxId, from, measured: null, gauge: null });
+  const order: number[] = [];
+  const add = (at: number): void => {
+    order.push(at);
+    for (const [next, from] of priced.feeders.entries()) if (from === at) add(next);
+  };
+  add(priced.feeders.indexOf(-1));
+  const stops = order.flatMap((at) => {
+    const { box, hung } = members[at]!;
+    const from = priced.feeders[at]!;
+    return [
+      stop(box.id, from < 0 ? null : members[from]!.box.id),
+      ...hung.map((b, i) => stop(b.id, i === 0 ? box.id : hung[i - 1]!.id)),
+    ];
+  });
+  const needs = priced.sites.reduce((all, i) => all | pricer.problem.needs[i]!, 0);
+  const first = members[order[0]!]!.box;
+  const atFirstBox = settings.gfciAt === 'first-box' && small(first) && first.device.kind !== 'gfci';
+  const gfci = (needs & NEEDS_GFCI) > 0 && !priced.guarded;
+  const afci = (needs & NEEDS_AFCI) > 0;
+  const own = sort === 'individual' ? individual(view, members[0]!) : null;
+  const rating = own?.rating ?? (priced.option.rating as 15 | 20);
+  const fixture = first.serves === null ? undefined : view.document.fixtures[first.serves];
+  const poles = first.device.volts === '125' && (fixture?.nameplate?.volts ?? 120) < 200 ? 1 : 2;
+  const byBreaker = gfci && !atFirstBox;
+  // AFCI is asked for on 120 V circuits of 15 and 20 A alone.
+  const arc = afci && poles === 1 && rating <= 20;
+  return {
+    name: nameOf(sort, members, fixture),
+    boxIds: stops.map((s) => s.boxId),
+    stops,
+    breaker: {
+      rating,
+      protection: byBreaker ? (arc ? 'dual' : 'gfci') : arc ? 'afci' : 'none',
+      poles,
+    },
+    gauge: own?.gauge ?? (priced.option.gauge as Gauge),
+    gfciAt: gfci && atFirstBox ? first : null,
+  };
+}
+
+/** Spaces of a panel that no kept circuit holds, two poles one below the other. */
+function spacesFor(panel: Panel, kept: readonly Circuit[], drafted: readonly Drafted[]): (number | null)[] {
+  const taken = new Set<number>();
+  for (const c of kept) {
+    if (c.panelId !== panel.id) continue;
+    taken.add(c.space);
+    if (c.breaker.poles === 2) taken.add(c.space + 2);
+  }
+  const free = (n: number) => n <= panel.spaces && !taken.has(n);
+  const found = new Map<Drafted, number>();
+  for (const d of [...drafted].sort((a, b) => b.breaker.poles - a.breaker.poles)) {
+    for (let n = 1; n <= panel.spaces; n++) {
+      if (!free(n) || (d.breaker.poles === 2 && !free(n + 2))) continue;
+      taken.add(n);
+      if (d.breaker.poles === 2) taken.add(n + 2);
+      found.set(d, n);
+      break;
+    }
+  }
+  return drafted.map((d) => found.get(d) ?? null);
+}
+
+export interface Proposal {
+  /** Puts the plan in place of the open circuits, as one step. */
+  command: Command;
+  circuits: Circuit[];
+  /** Circuits for which the panel has no space left: they share space 1 of none and are left out. */
+  withoutSpace: string[];
+}
+
+/** Turns plans, one for each part, into one command. Circuits keep the identity of those they take most from. */
+export function propose(
+  view: View,
+  house: HouseProblem,
+  plans: readonly Plan[],
+  settings: PlannerSettings,
+): Proposal {
+  const { panel, parts, kept, open } = house;
+  const drafted = parts.flatMap((part, i) => plans[i]!.circuits.map((c) => draft(view, part, c, settings)));
+  const spaces = spacesFor(panel, kept, drafted);
+  const unused = new Set(open);
+  const names = new Set(kept.map((c) => c.name));
+  const free = (name: string): string => {
+    for (let n = 1; ; n++) {
+      const tried = n === 1 ? name : `${name} ${n}`;
+      if (!names.has(tried)) {
+        names.add(tried);
+        return tried;
+      }
+    }
+  };
+  const circuits: Circuit[] = [];
+  const withoutSpace: string[] = [];
+  for (const [i, d] of drafted.entries()) {
+    const shared = (c: Circuit) => c.stops.filter((s) => d.boxIds.includes(s.boxId)).length;
+    const heir = [...unused].sort((a, b) => shared(b) - shared(a))[0];
+    const before = heir && shared(heir) > 0 ? heir : undefined;
+    if (before) unused.delete(before);
+    const space = spaces[i] ?? null;
+    if (space === null) {
+      withoutSpace.push(d.name);
+      continue;
+    }
+    circuits.push({
+      id: before?.id ?? newId('circuit'),
+      panelId: panel.id,
+      space,
+      name: free(d.name.slice(0, 76)),
+      status: 'new',
+      breaker: d.breaker,
+      gauge: d.gauge,
+      material: 'copper',
+      cable: 'NM-B',
+      stops: d.stops,
+    });
+  }
+  const gfcis = drafted.flatMap((d) =>
+    d.gfciAt ? [{ ...d.gfciAt, device: { ...d.gfciAt.device, kind: 'gfci' as const } }] : [],
+  );
+  const commands: Command[] = [
+    ...(open.length > 0
+      ? [{ type: 'remove' as const, table: 'circuits' as const, ids: open.map((c) => c.id) }]
+      : []),
+    { type: 'put', table: 'circuits', rows: circuits },
+    ...(gfcis.length > 0 ? [{ type: 'put' as const, table: 'boxes' as const, rows: gfcis }] : []),
+  ];
+  return {
+    command: { type: 'batch', label: `Plan ${circuits.length} circuits`, commands },
+    circuits,
+    withoutSpace,
+  };
+}
+
+export interface PlanFigures {
+  circuits: number;
+  /** All cable as installed, inches. */
+  cable: number;
+  cents: number;
+  /** Worst drop under the planning load, percent. */
+  drop: number;
+}
+
+/** What a set of circuits comes to, whoever drew them: cable, breakers and devices at the shop's prices. */
+export function figuresOf(
+  view: View,
+  circuits: readonly Circuit[],
+  { prices }: PlannerSettings,
+): PlanFigures {
+  let cable = 0;
+  let cents = 0;
+  let drop = 0;
+  const { voltage } = view.document.job.settings;
+  for (const circuit of circuits) {
+    const run = buildRun(view.document, circuit);
+    cable += run.installed;
+    cents += prices.breaker[circuit.breaker.protection];
+    for (const s of run.stops) {
+      cents += ((prices.cable[s.segment.gauge] ?? 0) * s.segment.length) / 12;
+      drop = Math.max(drop, (100 * s.plannedDrop) / voltage);
+    }
+  }
+  return { circuits: circuits.length, cable, cents, drop };
+}
