@@ -93,7 +93,7 @@ try {
     await driver.get(server.origin + shot.path);
     await sees(driver, shot.words);
     for (const name of shot.press ?? []) await press(driver, name);
-    if (shot.until) await sees(driver, shot.until);
+    if (shot.until) await sees(driver, shot.until, 'body', 90000);
     await driver.sleep(700);
     await driver.executeScript('scrollTo(0, arguments[0])', shot.scroll ?? 0);
     writeFileSync(new URL(`${shot.name}.png`, folder), Buffer.from(await driver.takeScreenshot(), 'base64'));

@@ -108,7 +108,12 @@ export async function choose(driver: WebDriver, label: string, option: string, n
 }
 
 /** Waits until the page's text matches. */
-export async function sees(driver: WebDriver, words: RegExp, selector = 'body'): Promise<string> {
+export async function sees(
+  driver: WebDriver,
+  words: RegExp,
+  selector = 'body',
+  wait = WAIT,
+): Promise<string> {
   let text = '';
   try {
     await driver.wait(async () => {
@@ -117,7 +122,7 @@ export async function sees(driver: WebDriver, words: RegExp, selector = 'body'):
         selector,
       );
       return words.test(text);
-    }, WAIT);
+    }, wait);
   } catch {
     throw new Error(`${words} did not appear in ${selector}: ${text.slice(0, 1500)}`);
   }
