@@ -143,10 +143,9 @@ export function annealing(
   sound.push(...(sound.length === 0 ? [all.map((i) => group([i]))] : []));
   let current = sound.reduce((a, b) => (total(b) < total(a) ? b : a));
   let cost = total(current);
-  let bestGroups = current;
   let bestCost = cost;
   let done = 0;
-  let best = pricer.plan(bestGroups.map((g) => g.sites));
+  let best = pricer.plan(current.map((g) => g.sites));
   const search: Search = {
     get best() {
       return best;
@@ -155,7 +154,7 @@ export function annealing(
       return done;
     },
     step(count) {
-      const before = bestCost;
+      const before = best;
       for (let k = 0; k < count; k++, done++) {
         const heat = START_HEAT * cost * Math.max(0, 1 - done / iterations) ** 2;
         const { left, out } = ruin(current);
@@ -164,13 +163,13 @@ export function annealing(
         if (price >= cost - heat * Math.log(Math.max(1e-12, random())) || !spread(next)) continue;
         current = next;
         cost = price;
-        if (price < bestCost - 1e-6) {
-          bestGroups = next;
-          bestCost = price;
-        }
+        if (price >= bestCost - 1e-6) continue;
+        bestCost = price;
+        // Priced in full: where the search's own prices are too high, what looks better may not be.
+        const plan = pricer.plan(next.map((g) => g.sites));
+        if (plan.cents < best.cents) best = plan;
       }
-      if (bestCost < before) best = pricer.plan(bestGroups.map((g) => g.sites));
-      return bestCost < before;
+      return best !== before;
     },
   };
   return search;
