@@ -54,7 +54,7 @@ function servesCounter(view: View, box: Box, area: Area): boolean {
   if (box.fixtureId !== null) return true;
   const spaces = view.counterCoverage(area) ?? [];
   if (spaces.length === 0) return box.height >= COUNTER_HEIGHTS.from && box.height <= COUNTER_HEIGHTS.to;
-  return spaces.some((s) => s.counted.some((c) => c.box.id === box.id));
+  return view.countsAtCounter(box, area);
 }
 
 /** The only outlet on its circuit. */

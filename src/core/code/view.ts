@@ -150,6 +150,11 @@ export class View {
     );
   }
 
+  /** Whether an outlet serves a wall counter space of its room. */
+  countsAtCounter(box: Box, area: Area): boolean {
+    return (this.counterCoverage(area) ?? []).some((s) => s.counted.some((c) => c.box.id === box.id));
+  }
+
   /** The rooms of a level with all that stands in them. */
   furnished(levelId: string): FurnishedRoom[] {
     return this.areasOn(levelId).map((area) => ({

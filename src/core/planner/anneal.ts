@@ -23,8 +23,8 @@ interface Group {
 const MOST_OUT = 14;
 /** How often circuits are taken out whole. */
 const WHOLE = 0.25;
-/** Circuits near a site that are tried for it, by its nearest sites. */
-const NEAREST = 12;
+/** Circuits tried for a site, those of its nearest sites first. */
+const NEAR_CIRCUITS = 4;
 /** Share of the price of a plan that the search may lose at its start. */
 const START_HEAT = 0.004;
 
@@ -92,7 +92,7 @@ export function annealing(
             second = first.extra;
             first = { from: g, to, extra };
           } else second = Math.min(second, extra);
-          if (tried.size >= NEAREST / 3) break;
+          if (tried.size >= NEAR_CIRCUITS) break;
         }
         const regret = (second === Infinity ? first.extra : second - first.extra) * (0.8 + 0.4 * random());
         if (!chosen || regret > chosen.regret) chosen = { at, ...first, regret };

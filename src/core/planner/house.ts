@@ -10,7 +10,7 @@ import type { View } from '../code/view.ts';
 import { rows } from '../job/document.ts';
 import type { Area, Box, Circuit, FixtureKind, Gauge, Panel } from '../job/schema.ts';
 import { hasCounterRule } from '../plan/counters.ts';
-import { isReceptacle } from '../plan/wallSpaces.ts';
+import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
 import type { Prices } from './prices.ts';
 import {
   EITHER,
@@ -50,7 +50,8 @@ export interface Site {
 export interface Part {
   sort: Sort;
   sites: Site[];
-  pricer: Pricer;
+  /** Made when first asked for: what is shown before planning does without it. */
+  readonly pricer: Pricer;
   /** How the sites are grouped in the job as it stands; those on no circuit each by itself. */
   present: number[][];
 }
@@ -87,13 +88,9 @@ const DEDICATED: readonly FixtureKind[] = [
 /** Load units: a receptacle outlet is two, a light or an alarm one. */
 const RECEPTACLE_UNITS = 2;
 
-/** A 15 or 20 A, 125 V receptacle. */
-export const small = (box: Box): boolean =>
-  isReceptacle(box) && box.device.rating <= 20 && box.device.volts === '125';
-
 function sortOf(view: View, { box, area }: Pick<Site, 'box' | 'area'>): Sort {
   const served = box.serves === null ? undefined : view.document.fixtures[box.serves];
-  if (box.device.kind === 'hard-wired' || (isReceptacle(box) && !small(box))) return 'individual';
+  if (box.device.kind === 'hard-wired' || (isReceptacle(box) && !isSmallReceptacle(box))) return 'individual';
   if (box.purpose === 'vehicle' || (served && DEDICATED.includes(served.kind))) return 'individual';
   if (!isReceptacle(box)) return 'general';
   if (hasCounterRule(area)) return 'kitchen';
@@ -146,10 +143,7 @@ function optionsOf(view: View, sort: Sort, prices: Prices): CircuitOption[] {
 
 /** Outlets that the counters of a kitchen ask for, or all of its outlets where no counter is on record. */
 function markedSites(view: View, sites: readonly Site[]): Problem['marked'] {
-  const counter = sites.map(({ box, area }) => {
-    const spaces = view.counterCoverage(area) ?? [];
-    return box.fixtureId !== null || spaces.some((s) => s.counted.some((c) => c.box.id === box.id));
-  });
+  const counter = sites.map(({ box, area }) => box.fixtureId !== null || view.countsAtCounter(box, area));
   const marked = counter.filter(Boolean).length >= 2 ? counter : sites.map(() => true);
   return {
     sites: Uint8Array.from(marked, (m) => (m ? 1 : 0)),
@@ -196,7 +190,7 @@ function problemOf(
     options: optionsOf(view, sort, prices),
     maxOut: Uint8Array.from(sites, (s) => Math.max(1, settings.maxOut - (s.hung.length > 0 ? 1 : 0))),
     company: Uint8Array.from(sites, (s) => {
-      if (!small(s.box)) return GENERAL;
+      if (!isSmallReceptacle(s.box)) return GENERAL;
       return s.area.kind === 'garage' ? GARAGE : isOutside(s.area) ? EITHER : GENERAL;
     }),
     maxDrop: (shop.dropLimitPercent / 100) * shop.voltage,
@@ -215,13 +209,9 @@ function presentGroups(view: View, sites: readonly Site[]): number[][] {
 }
 
 /** Sorts a house's outlets into problems; null without a panel. */
-export function houseProblem(
-  view: View,
-  settings: PlannerSettings,
-  panelId: string | null = null,
-): HouseProblem | null {
+export function houseProblem(view: View, settings: PlannerSettings): HouseProblem | null {
   const { document } = view;
-  const panel = panelId === null ? rows(document.panels)[0] : document.panels[panelId];
+  const panel = rows(document.panels)[0];
   if (!panel) return null;
   const circuits = rows(document.circuits);
   const kept = circuits.filter((c) => c.panelId !== panel.id || isKept(view, c, settings.locked));
@@ -256,12 +246,17 @@ export function houseProblem(
     const mine = sites.filter((s) => sortOf(view, s) === sort);
     if (mine.length === 0) return [];
     const groups = sort === 'individual' ? mine.map((s) => [s]) : [mine];
-    return groups.map((group) => ({
-      sort,
-      sites: group,
-      present: presentGroups(view, group),
-      pricer: new Pricer(problemOf(view, panel, sort, group, settings)),
-    }));
+    return groups.map((group) => {
+      let pricer: Pricer | null = null;
+      return {
+        sort,
+        sites: group,
+        present: presentGroups(view, group),
+        get pricer() {
+          return (pricer ??= new Pricer(problemOf(view, panel, sort, group, settings)));
+        },
+      };
+    });
   });
   return { panel, parts, kept, open, leftOut };
 }

@@ -28,6 +28,7 @@ export const NEEDS_GFCI = 2;
 export const GENERAL = 0;
 export const GARAGE = 1;
 export const EITHER = 2;
+
 export interface Problem {
   /** Sites are numbered from 0; ids are the boxes'. */
   ids: readonly string[];

@@ -5,8 +5,8 @@ import type { View } from '../code/view.ts';
 import type { Command } from '../job/commands.ts';
 import { newId } from '../job/document.ts';
 import type { Box, Circuit, Fixture, FixtureKind, Gauge, Panel } from '../job/schema.ts';
-import { isReceptacle } from '../plan/wallSpaces.ts';
-import { small, type HouseProblem, type Part, type PlannerSettings, type Site, type Sort } from './house.ts';
+import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
+import type { HouseProblem, Part, PlannerSettings, Site, Sort } from './house.ts';
 import { NEEDS_AFCI, NEEDS_GFCI, type Plan, type PricedCircuit } from './problem.ts';
 
 /** Loads taken to run three hours or more. */
@@ -58,9 +58,7 @@ function individual(
   const amps = plate?.amps ?? (plate?.watts ? plate.watts / plate.volts : null);
   const continuous = fixture !== undefined && CONTINUOUS.includes(fixture.kind);
   const drawn = amps === null ? null : standardBreaker(amps * (continuous ? 1.25 : 1));
-  const rating = isReceptacle(box)
-    ? Math.max(box.device.rating, box.device.rating === 15 ? 20 : 0)
-    : Math.max(15, drawn ?? 20);
+  const rating = isReceptacle(box) ? Math.max(20, box.device.rating) : Math.max(15, drawn ?? 20);
   const sized = sizeCircuit({
     edition: view.edition,
     continuousAmps: continuous && amps !== null ? Math.min(amps, rating / 1.25) : 0,
@@ -105,7 +103,8 @@ function draft(
   });
   const needs = priced.sites.reduce((all, i) => all | pricer.problem.needs[i]!, 0);
   const first = members[order[0]!]!.box;
-  const atFirstBox = settings.gfciAt === 'first-box' && small(first) && first.device.kind !== 'gfci';
+  const atFirstBox =
+    settings.gfciAt === 'first-box' && isSmallReceptacle(first) && first.device.kind !== 'gfci';
   const gfci = (needs & NEEDS_GFCI) > 0 && !priced.guarded;
   const afci = (needs & NEEDS_AFCI) > 0;
   const own = sort === 'individual' ? individual(view, members[0]!) : null;
@@ -129,21 +128,21 @@ function draft(
   };
 }
 
-/** Spaces of a panel that no kept circuit holds, two poles one below the other. */
+/** The spaces a breaker takes: two poles stand one below the other. */
+const spacesOf = (space: number, poles: number): number[] => (poles === 2 ? [space, space + 2] : [space]);
+
+/** Spaces of a panel that no kept circuit holds. */
 function spacesFor(panel: Panel, kept: readonly Circuit[], drafted: readonly Drafted[]): (number | null)[] {
   const taken = new Set<number>();
   for (const c of kept) {
-    if (c.panelId !== panel.id) continue;
-    taken.add(c.space);
-    if (c.breaker.poles === 2) taken.add(c.space + 2);
+    if (c.panelId === panel.id) for (const n of spacesOf(c.space, c.breaker.poles)) taken.add(n);
   }
-  const free = (n: number) => n <= panel.spaces && !taken.has(n);
   const found = new Map<Drafted, number>();
   for (const d of [...drafted].sort((a, b) => b.breaker.poles - a.breaker.poles)) {
     for (let n = 1; n <= panel.spaces; n++) {
-      if (!free(n) || (d.breaker.poles === 2 && !free(n + 2))) continue;
-      taken.add(n);
-      if (d.breaker.poles === 2) taken.add(n + 2);
+      const spaces = spacesOf(n, d.breaker.poles);
+      if (spaces.some((space) => space > panel.spaces || taken.has(space))) continue;
+      for (const space of spaces) taken.add(space);
       found.set(d, n);
       break;
     }
@@ -155,7 +154,7 @@ export interface Proposal {
   /** Puts the plan in place of the open circuits, as one step. */
   command: Command;
   circuits: Circuit[];
-  /** Circuits for which the panel has no space left: they share space 1 of none and are left out. */
+  /** Circuits for which the panel has no space left: left out, with their outlets on no circuit. */
   withoutSpace: string[];
 }
 
