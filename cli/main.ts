@@ -1,14 +1,12 @@
 /** The `hekto` command: the same core on files. Exit status 0 clean, 1 findings, 2 bad input. */
-import * as yup from 'yup';
-import { sizeCircuit, type SizingInput } from '../src/core/circuits/sizing.ts';
 import { check } from '../src/core/code/checker.ts';
 import { parseFile } from '../src/core/job/file.ts';
-import { EDITIONS, GAUGES } from '../src/core/job/schema.ts';
 import { InvalidError } from '../src/core/job/validate.ts';
 import { summarise } from '../src/core/records/summary.ts';
-import { BAD_INPUT, CLEAN, FINDINGS, number, oneFile, print, read, readJson, without } from './input.ts';
+import { BAD_INPUT, CLEAN, FINDINGS, oneFile, print, read, without } from './input.ts';
 import { runLoad } from './load.ts';
 import { runPlan } from './plan.ts';
+import { runSize } from './size.ts';
 
 const USAGE = `hekto: plans and checks house wiring
 
@@ -19,50 +17,6 @@ const USAGE = `hekto: plans and checks house wiring
 
 Exit status: 0 clean, 1 findings or no answer, 2 bad input. See docs/cli.md.
 `;
-
-/** Input of `hekto size`; what is left out takes the value given here. */
-const SIZE_DEFAULTS: SizingInput = {
-  edition: '2023',
-  continuousAmps: 0,
-  noncontinuousAmps: 0,
-  volts: 120,
-  material: 'copper',
-  method: 'NM-B',
-  insulation: 90,
-  terminalRating: 60,
-  ambientCelsius: 30,
-  currentCarrying: 2,
-  severalReceptacles: false,
-  feet: 0,
-  conductorCelsius: 75,
-  breaker: null,
-  gauge: null,
-};
-const sizeSchema = yup
-  .object({
-    edition: yup.string().strict().oneOf(EDITIONS),
-    continuousAmps: number(0, 200),
-    noncontinuousAmps: number(0, 200),
-    volts: number(100, 300),
-    material: yup.string().strict().oneOf(['copper', 'aluminium']),
-    method: yup.string().strict().oneOf(['NM-B', 'UF-B', 'raceway']),
-    insulation: yup.number().strict().oneOf([60, 75, 90]),
-    terminalRating: yup.number().strict().oneOf([60, 75]),
-    ambientCelsius: number(-40, 85),
-    currentCarrying: number(1, 100).integer(),
-    severalReceptacles: yup.boolean().strict(),
-    feet: number(0, 5000),
-    conductorCelsius: number(-40, 90),
-    breaker: number(10, 200).nullable(),
-    gauge: yup
-      .string()
-      .strict()
-      .nullable()
-      .oneOf([...GAUGES, null]),
-  })
-  .noUnknown()
-  .strict()
-  .required();
 
 function runCheck(args: string[]): number {
   const { found: asJson, rest } = without(args, '--json');
@@ -79,19 +33,6 @@ function runCheck(args: string[]): number {
     );
   }
   return summary.clean ? CLEAN : FINDINGS;
-}
-
-function runSize(args: string[]): number {
-  const input = readJson(oneFile(without(args, '--json').rest, 'one JSON file, or none', '-'), sizeSchema);
-  const sizing = { ...SIZE_DEFAULTS, ...(input as Partial<SizingInput>) };
-  if (sizing.continuousAmps + sizing.noncontinuousAmps <= 0) {
-    throw new InvalidError([
-      { path: 'input', message: 'expected a load: continuousAmps, noncontinuousAmps or both' },
-    ]);
-  }
-  const result = sizeCircuit(sizing);
-  print(JSON.stringify(result.ok ? result.value : { problem: result.message }, null, 2));
-  return result.ok ? CLEAN : FINDINGS;
 }
 
 /** Runs one command line. @returns the exit status */

@@ -3,14 +3,19 @@
  * have storeys of ten units of eight rooms, kitchens with counters and sinks, bathrooms with basins and tubs.
  */
 import {
+  breakerOf,
   CEILING_HEIGHT,
   DEFAULT_SETTINGS,
   edgesOf,
   emptyDocument,
   PLAIN_BOX,
+  PLAIN_CIRCUIT,
   PLAIN_CONDITIONS,
   PLAIN_DEVICE,
   PLAIN_FIXTURE,
+  PLAIN_LOAD,
+  PLAIN_PANEL,
+  stopAt,
 } from '../src/core/job/document.ts';
 import type {
   Area,
@@ -128,16 +133,10 @@ export function generatedHouse(outlets: number): JobDocument {
       space: (c % 40) + 1,
       name: `General ${c + 1}`,
       status: 'new',
-      breaker: { rating: 20, protection: 'afci', poles: 1 },
+      ...PLAIN_CIRCUIT,
+      breaker: breakerOf(20, 'afci'),
       gauge: '12',
-      material: 'copper',
-      cable: 'NM-B',
-      stops: members.map((boxId, i) => ({
-        boxId,
-        from: i === 0 ? null : members[i - 1]!,
-        measured: null,
-        gauge: null,
-      })),
+      stops: members.map((boxId, i) => stopAt(boxId, i === 0 ? null : members[i - 1]!)),
     };
   }
   const panelCount = Math.max(1, Math.ceil(Object.keys(circuits).length / 40));
@@ -150,7 +149,9 @@ export function generatedHouse(outlets: number): JobDocument {
       dwelling: 'one-family',
       permitDate: null,
       laundryElsewhere: false,
+      load: PLAIN_LOAD,
       settings: DEFAULT_SETTINGS,
+      prices: [],
     }),
     levels: Object.fromEntries(
       [...new Set(Array.from({ length: rooms }, (_, r) => levelOf(r)))].map((id, i) => [
@@ -171,8 +172,9 @@ export function generatedHouse(outlets: number): JobDocument {
           x: 0,
           y: 0,
           mainRating: 200,
+          busRating: 200,
           spaces: 40,
-          found: null,
+          ...PLAIN_PANEL,
         },
       ]),
     ),

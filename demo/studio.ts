@@ -3,13 +3,19 @@
  * 1956; the studio is new work, the bedroom keeps its old two-wire cable. Some readings hide real faults.
  */
 import {
+  breakerOf,
   DEFAULT_SETTINGS,
   edgesOf,
   emptyDocument,
   PLAIN_BOX,
+  PLAIN_CIRCUIT,
   PLAIN_CONDITIONS,
   PLAIN_DEVICE,
   PLAIN_FIXTURE,
+  PLAIN_LOAD,
+  PLAIN_NAMEPLATE,
+  PLAIN_PANEL,
+  stopAt,
 } from '../src/core/job/document.ts';
 import type {
   Area,
@@ -158,8 +164,9 @@ const panels: Panel[] = [
     x: 312,
     y: 196,
     mainRating: 100,
+    busRating: 100,
     spaces: 20,
-    found: null,
+    ...PLAIN_PANEL,
   },
 ];
 
@@ -240,12 +247,9 @@ const boxes: Box[] = [
 
 /** A chain of stops, each fed from the one before. */
 const chain = (...names: [string, number | null][]): Stop[] =>
-  names.map(([name, measured], i) => ({
-    boxId: `box-${name}`,
-    from: i === 0 ? null : `box-${names[i - 1]![0]}`,
-    measured,
-    gauge: null,
-  }));
+  names.map(([name, measured], i) =>
+    stopAt(`box-${name}`, i === 0 ? null : `box-${names[i - 1]![0]}`, { measured }),
+  );
 
 const circuits: Circuit[] = [
   {
@@ -254,10 +258,9 @@ const circuits: Circuit[] = [
     space: 5,
     name: 'Studio receptacles',
     status: 'new',
-    breaker: { rating: 20, protection: 'afci', poles: 1 },
+    ...PLAIN_CIRCUIT,
+    breaker: breakerOf(20, 'afci'),
     gauge: '12',
-    material: 'copper',
-    cable: 'NM-B',
     stops: chain(['s1', null], ['s2', null], ['s3', null], ['s4', 438]),
   },
   {
@@ -266,9 +269,9 @@ const circuits: Circuit[] = [
     space: 8,
     name: 'West bedroom',
     status: 'existing',
-    breaker: { rating: 15, protection: 'none', poles: 1 },
+    ...PLAIN_CIRCUIT,
+    breaker: breakerOf(15),
     gauge: '14',
-    material: 'copper',
     cable: 'old two-wire',
     stops: chain(['b1', null], ['b2', null], ['b3', null]),
   },
@@ -373,7 +376,9 @@ export function studioJob(): JobDocument {
       dwelling: 'one-family',
       permitDate: '2026-03-02',
       laundryElsewhere: false,
+      load: PLAIN_LOAD,
       settings: DEFAULT_SETTINGS,
+      prices: [],
     }),
     levels: byId(levels),
     areas: byId(areas),

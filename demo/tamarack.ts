@@ -4,11 +4,15 @@
  * wing keeps its old two-wire cable for now. Planned, partly roughed, and not yet right everywhere.
  */
 import {
+  breakerOf as b,
   edgesOf,
   PLAIN_BOX,
+  PLAIN_CIRCUIT,
   PLAIN_CONDITIONS,
   PLAIN_DEVICE,
   PLAIN_FIXTURE,
+  PLAIN_NAMEPLATE,
+  stopAt,
 } from '../src/core/job/document.ts';
 import type {
   Amendment,
@@ -166,9 +170,12 @@ const fixture = (
   status: 'new',
   ...rest,
 });
-const plate = (volts: number, amps: number | null, watts: number | null) => ({
-  nameplate: { volts, amps, watts },
-});
+const plate = (
+  volts: number,
+  amps: number | null,
+  watts: number | null,
+  rest: Partial<NonNullable<Fixture['nameplate']>> = {},
+) => ({ nameplate: { ...PLAIN_NAMEPLATE, volts, amps, watts, ...rest } });
 
 const fixtures: Fixture[] = [
   fixture('clay-sink', 'studio', 'sink', 'clay sink', [1, 236, 28, 22, 36], { fastened: true }),
@@ -377,7 +384,16 @@ const boxes: Box[] = [
   }),
 ];
 
-let space = 10;
+/** The panel’s spaces in use: those of the studio and the old bedroom, and what is given out below. */
+const taken = new Set([5, 8]);
+function freeSpace(poles: number): number {
+  for (let space = 1; ; space++) {
+    const wanted = poles === 2 ? [space, space + 2] : [space];
+    if (wanted.some((s) => taken.has(s))) continue;
+    for (const s of wanted) taken.add(s);
+    return space;
+  }
+}
 const circuit = (
   id: string,
   name: string,
@@ -388,26 +404,17 @@ const circuit = (
 ): Circuit => ({
   id: `circuit-${id}`,
   panelId: 'panel-a',
-  space: space++,
+  space: freeSpace(breaker.poles),
   name,
   status: 'new',
+  ...PLAIN_CIRCUIT,
   breaker,
   gauge,
-  material: 'copper',
-  cable: 'NM-B',
-  stops: stops.map((stop, i) => ({
-    boxId: `box-${stop.toLowerCase()}`,
-    from: i === 0 ? null : `box-${stops[i - 1]!.toLowerCase()}`,
-    measured: null,
-    gauge: null,
-  })),
+  stops: stops.map((stop, i) =>
+    stopAt(`box-${stop.toLowerCase()}`, i === 0 ? null : `box-${stops[i - 1]!.toLowerCase()}`),
+  ),
   ...rest,
 });
-const b = (
-  rating: Circuit['breaker']['rating'],
-  protection: Circuit['breaker']['protection'] = 'none',
-  poles: 1 | 2 = 1,
-): Circuit['breaker'] => ({ rating, protection, poles });
 
 const circuits: Circuit[] = [
   circuit('kitchen-1', 'Kitchen counter, sink side', b(20, 'afci'), '12', [
@@ -437,9 +444,12 @@ const circuits: Circuit[] = [
   circuit('garage', 'Garage and outdoors', b(20), '12', ['G1', 'G2', 'P2']),
   circuit('boiler', 'Boiler room', b(20), '12', ['M1', 'M2', 'M3']),
   circuit('furnace', 'Furnace', b(15), '14', ['M4']),
-  circuit('heater', 'Water heater', b(30, 'none', 2), '10', ['M5']),
-  circuit('heat-pump', 'Heat pump', b(30, 'none', 2), '10', ['P1'], { cable: 'UF-B' }),
-  circuit('kiln', 'Kiln', b(50, 'none', 2), '6', ['S5']),
+  circuit('heater', 'Water heater', b(30, 'none', 2), '10', ['M5'], { neutral: false }),
+  circuit('heat-pump', 'Heat pump', b(30, 'none', 2), '10', ['P1'], {
+    cable: 'UF-B',
+    neutral: false,
+  }),
+  circuit('kiln', 'Kiln', b(50, 'none', 2), '6', ['S5'], { neutral: false }),
   circuit('shed', 'Clay shed', b(20), '12', ['C1', 'Y16', 'Z16'], { cable: 'UF-B' }),
   circuit('living', 'Living, hall and foyer', b(15, 'afci'), '14', [
     'H1',
@@ -514,7 +524,6 @@ export function tamarackJob(): JobDocument {
   const studio = studioJob();
   const panel = studio.panels['panel-a']!;
   const levels: Record<string, Level> = studio.levels;
-  space = 10;
   return {
     ...studio,
     levels,

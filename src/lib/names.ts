@@ -143,6 +143,10 @@ export const FIXTURE_NAMES: Record<FixtureKind, string> = {
   kiln: 'Kiln',
   'vehicle-charger': 'Vehicle charger',
   television: 'Television',
+  'baseboard-heater': 'Baseboard heater',
+  'floor-heat': 'Floor heat',
+  'room-cooler': 'Room air conditioner',
+  motor: 'Motor',
   'fixed-equipment': 'Other fixed equipment',
 };
 export const FIXTURE_OPTIONS = options(FIXTURE_NAMES);
@@ -181,6 +185,10 @@ export const FIXTURE_SIZES: Record<FixtureKind, [width: number, depth: number, h
   kiln: [34, 34, 38],
   'vehicle-charger': [10, 6, 54],
   television: [55, 4, 60],
+  'baseboard-heater': [72, 3, 8],
+  'floor-heat': [60, 36, 1],
+  'room-cooler': [24, 20, 60],
+  motor: [20, 16, 20],
   'fixed-equipment': [24, 24, 36],
 };
 const FASTENED: readonly FixtureKind[] = [
@@ -209,6 +217,7 @@ const CORDS: readonly FixtureKind[] = [
   'sump-pump',
   'kiln',
   'television',
+  'room-cooler',
 ];
 const WIRED: readonly FixtureKind[] = [
   'cooktop',
@@ -220,6 +229,9 @@ const WIRED: readonly FixtureKind[] = [
   'air-handler',
   'outdoor-unit',
   'vehicle-charger',
+  'baseboard-heater',
+  'floor-heat',
+  'motor',
   'fixed-equipment',
 ];
 export const usualConnection = (kind: FixtureKind): Fixture['connection'] =>

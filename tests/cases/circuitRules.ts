@@ -1,4 +1,5 @@
 /** Rules about circuits, devices and outlines: situations worked from the code's sections, edition by edition. */
+import { breakerOf } from '../../src/core/job/document.ts';
 import { chain, house, opening, outlet, receptacle as device, room } from '../../src/core/job/testing.ts';
 import type { Box, Circuit } from '../../src/core/job/schema.ts';
 import { asCase, S, V, type Answer, type Answers, type RuleCase } from './ruleCase.ts';
@@ -11,7 +12,7 @@ export const one = (values: Partial<Box> = {}, circuit: Partial<Circuit> = {}): 
 const breaker = (
   rating: Circuit['breaker']['rating'],
   protection: Circuit['breaker']['protection'] = 'none',
-) => ({ breaker: { rating, protection, poles: 1 as const } });
+) => ({ breaker: breakerOf(rating, protection) });
 const old = { status: 'existing' } as const;
 
 const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [

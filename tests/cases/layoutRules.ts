@@ -1,5 +1,5 @@
 /** Rules of where things go: situations worked from the code's sections, edition by edition. */
-import { DEFAULT_SETTINGS } from '../../src/core/job/document.ts';
+import { breakerOf, DEFAULT_SETTINGS, PLAIN_NAMEPLATE } from '../../src/core/job/document.ts';
 import type {
   Area,
   Box,
@@ -96,7 +96,7 @@ const outdoorUnit = (rating: 30 | 60, protection: Circuit['breaker']['protection
     fixtures: [unit],
     boxes: [box],
     circuits: [
-      chain([box], { breaker: { rating, protection, poles: 2 }, gauge: rating === 30 ? '10' : '4' }),
+      chain([box], { breaker: breakerOf(rating, protection, 2), gauge: rating === 30 ? '10' : '4' }),
     ],
   };
 };
@@ -605,7 +605,7 @@ const TABLE: [string, string, Parts, Answer | Answers, RegExp?][] = [
       fixtures: [
         fixture('range', 1, 60, 30, {
           connection: 'cord',
-          nameplate: { volts: 240, amps: null, watts: 12000 },
+          nameplate: { ...PLAIN_NAMEPLATE, volts: 240, watts: 12000 },
         }),
       ],
       boxes: [outlet('K', 1, 60)],

@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { chain, house, outlet, room } from '../job/testing.ts';
+import { breakerOf, stopAt } from '../job/document.ts';
 import type { Stop } from '../job/schema.ts';
 import { buildRun, dropAt, fullLoad } from './run.ts';
 
@@ -66,15 +67,12 @@ test('protection along a run equals reachability from its origin, on random tree
           ...b,
           device: { ...b.device, kind: devices[i] ? ('gfci' as const) : ('duplex' as const) },
         }));
-        const stops: Stop[] = fitted.map((b, i) => ({
-          boxId: b.id,
-          from: i === 0 ? null : fitted[parents[i - 1]! % i]!.id,
-          measured: null,
-          gauge: null,
-        }));
+        const stops: Stop[] = fitted.map((b, i) =>
+          stopAt(b.id, i === 0 ? null : fitted[parents[i - 1]! % i]!.id),
+        );
         const circuit = {
           ...chain([]),
-          breaker: { rating: 20 as const, protection, poles: 1 as const },
+          breaker: breakerOf(20, protection),
           stops,
         };
         const run = buildRun(house({ area, boxes: fitted, circuits: [circuit] }), circuit);

@@ -58,16 +58,24 @@ export interface RunStop {
   distance: number;
   /** One conductor from the breaker to here, ohms. */
   pathOhms: number;
-  /** Planning load carried by the segment that feeds this stop, amperes. */
+  /** Planning load carried by the segment that feeds this stop, on its fuller hot, amperes. */
   amps: number;
-  /** Drop here under the planning load, volts. */
+  /** Drop here under the planning load with nothing on the other hot, volts. */
   plannedDrop: number;
+  /** What this stop is to the run: a switch loop is fed from what it controls. */
+  role: StopRole;
+  /** Protection of the outlet itself; what leaves from its line side has that which arrived. */
   gfci: ProtectionOrigin | null;
   afci: ProtectionOrigin | null;
 }
 
+/** `switch-loop`: a switch fed from what it controls. `switched`: fed from the switch that controls it. */
+export type StopRole = 'through' | 'switch-loop' | 'switched';
+
 export interface Run {
   circuit: Circuit;
+  /** What its outlets work at, and what a drop is a share of, volts. */
+  volts: number;
   stops: RunStop[];
   /** All cable as installed, inches. */
   installed: number;
@@ -78,8 +86,6 @@ export interface Run {
   /** The stop with the most resistance from the breaker; null on an empty run. */
   end: RunStop | null;
 }
-
-const volts = (document: JobDocument) => document.job.settings.voltage;
 
 function segmentOf(
   document: JobDocument,
@@ -158,13 +164,45 @@ const here = (box: Box, kind: 'gfci' | 'outlet-afci', first: boolean): Protectio
     ? { at: 'box', kind: kind === 'gfci' ? 'gfci' : 'afci', boxId: box.id, name: box.name, first }
     : null;
 
+/** An outlet for one appliance that takes both hots: a hard-wired one, or a receptacle of 30 A and more. */
+const isAppliance = (box: Box): boolean =>
+  box.device.kind === 'hard-wired' || (isReceptacle(box) && box.device.rating >= 30);
+
+/** Voltage that the outlets of a circuit work at. A circuit with two hots and a neutral feeds 120 V outlets. */
+function voltsOf(document: JobDocument, { breaker, neutral, stops }: Circuit): number {
+  const { voltage } = document.job.settings;
+  if (breaker.poles === 1) return voltage;
+  const outlets = stops.flatMap((s) => document.boxes[s.boxId] ?? []);
+  return !neutral || (outlets.length > 0 && outlets.every(isAppliance)) ? 2 * voltage : voltage;
+}
+
+/** Planning load of one outlet, amperes: its appliance's nameplate, or so many volt-amperes a receptacle. */
+function planningAmps(document: JobDocument, box: Box, circuitVolts: number): number {
+  if (box.status === 'remove') return 0;
+  const plate = box.serves === null ? null : document.fixtures[box.serves]?.nameplate;
+  const marked = plate && (plate.amps ?? (plate.watts === null ? null : plate.watts / plate.volts));
+  if (marked) return marked;
+  return isReceptacle(box) ? document.job.settings.vaPerReceptacle / circuitVolts : 0;
+}
+
+function roleOf(box: Box, feeder: Box | undefined): StopRole {
+  if (!feeder) return 'through';
+  if (box.device.kind === 'switch' && box.controls.includes(feeder.id)) return 'switch-loop';
+  return feeder.device.kind === 'switch' && feeder.controls.includes(box.id) ? 'switched' : 'through';
+}
+
 /** Builds the run of a circuit. Stops whose outlet or room is missing are left out. */
 export function buildRun(document: JobDocument, circuit: Circuit): Run {
   const { settings } = document.job;
+  const circuitVolts = voltsOf(document, circuit);
   const fromBreaker: ProtectionOrigin = { at: 'breaker' };
   const has = (kind: 'gfci' | 'afci') =>
     circuit.breaker.protection === kind || circuit.breaker.protection === 'dual' ? fromBreaker : null;
   const stops: RunStop[] = [];
+  /** Protection that arrives at each box, before its own device. */
+  const arriving: { gfci: ProtectionOrigin | null; afci: ProtectionOrigin | null }[] = [];
+  /** Planning load on each hot of the segment that feeds each stop. */
+  const hots: [black: number, red: number][] = [];
   const indexOf = new Map<string, number>();
   for (const stop of circuit.stops) {
     const box = document.boxes[stop.boxId];
@@ -174,7 +212,15 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
     const before = stops[feeder];
     const place = positionOf(document, box);
     const segment = segmentOf(document, circuit, stop, place, before ?? null);
+    const arrives = !before
+      ? { gfci: has('gfci'), afci: has('afci') }
+      : stop.side === 'line'
+        ? arriving[feeder]!
+        : before;
     indexOf.set(box.id, stops.length);
+    arriving.push({ gfci: arrives.gfci, afci: arrives.afci });
+    const load = planningAmps(document, box, circuitVolts);
+    hots.push([stop.hot === 'red' ? 0 : load, stop.hot === 'black' ? 0 : load]);
     stops.push({
       stop,
       box,
@@ -184,16 +230,21 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
       segment,
       distance: (before?.distance ?? 0) + segment.length,
       pathOhms: (before?.pathOhms ?? 0) + segment.ohms,
-      amps: box.status === 'remove' || !isReceptacle(box) ? 0 : settings.vaPerReceptacle / volts(document),
+      amps: 0,
       plannedDrop: 0,
-      gfci: (before ? before.gfci : has('gfci')) ?? here(box, 'gfci', feeder === -1),
-      afci: (before ? before.afci : has('afci')) ?? here(box, 'outlet-afci', feeder === -1),
+      role: roleOf(box, before?.box),
+      gfci: arrives.gfci ?? here(box, 'gfci', feeder === -1),
+      afci: arrives.afci ?? here(box, 'outlet-afci', feeder === -1),
     });
   }
   // Feeders stand before what they feed: one pass back sums the loads, one pass forth sums the drop.
   for (let i = stops.length - 1; i >= 0; i--) {
-    const feeder = stops[stops[i]!.feeder];
-    if (feeder) feeder.amps += stops[i]!.amps;
+    const [black, red] = hots[i]!;
+    stops[i]!.amps = Math.max(black, red);
+    const feeder = hots[stops[i]!.feeder];
+    if (!feeder) continue;
+    feeder[0] += black;
+    feeder[1] += red;
   }
   for (const s of stops) {
     s.plannedDrop = (stops[s.feeder]?.plannedDrop ?? 0) + 2 * s.segment.ohms * s.amps;
@@ -201,6 +252,7 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
   const installed = stops.reduce((sum, s) => sum + s.segment.length, 0);
   return {
     circuit,
+    volts: circuitVolts,
     stops,
     installed,
     toBuy: installed * (1 + settings.wastePercent / 100),

@@ -7,51 +7,48 @@ import {
   GAUGES_BY_SIZE,
   ohmsPerThousandFeet,
   smallConductorCap,
-  STANDARD_BREAKERS,
+  standardAtMost,
+  standardBreaker,
   tableGround,
   type Column,
   type Material,
 } from '../code/tables/conductors.ts';
-import type { Edition, Gauge } from '../job/schema.ts';
+import type { CableKind, Edition, Gauge } from '../job/schema.ts';
+import { demandOf, type BranchLoad, type Demand, type Step } from './demand.ts';
 import { fail, ok, type Result } from '../units/result.ts';
 import { round } from '../units/quantity.ts';
 
-export interface SizingInput {
-  edition: Edition;
-  /** Load that runs three hours or more, amperes. */
-  continuousAmps: number;
-  noncontinuousAmps: number;
-  /** Circuit voltage, for the drop. */
-  volts: number;
+export interface Conditions {
   material: Material;
-  /** How the conductors are run; cable of NM and UF kind keeps to its 60 °C column. */
-  method: 'NM-B' | 'UF-B' | 'raceway';
-  /** Insulation of conductors in raceway; NM-B starts from 90, UF-B from 60. */
+  method: CableKind;
+  /** Insulation of conductors in raceway; cable has that of its kind. */
   insulation: Column;
+  /** Marking of every termination of the circuit. */
   terminalRating: 60 | 75;
   ambientCelsius: number;
   currentCarrying: number;
-  /** Feeds more than one receptacle for cord-and-plug loads: no next size up. */
-  severalReceptacles: boolean;
+}
+
+export interface SizingInput extends Conditions {
+  edition: Edition;
+  load: BranchLoad;
   /** One-way length of the run, feet. */
   feet: number;
   conductorCelsius: number;
-  /** A breaker already chosen, amperes; null takes the smallest that will do. */
+  /** A breaker already chosen, amperes; null takes the usual one, or the smallest that will do. */
   breaker: number | null;
   /** A conductor already chosen; null takes the thinnest that will do. */
   gauge: Gauge | null;
 }
 
-export interface Step {
-  what: string;
-  /** The formula with its numbers in. */
-  working: string;
-  section: string;
-}
-
 export interface Sizing {
   gauge: Gauge;
   breaker: number;
+  /** Breakers from the least that the load needs to the most that it allows; null where only the conductor limits. */
+  leastBreaker: number;
+  mostBreaker: number | null;
+  /** Thinnest conductor that will do with this breaker. */
+  leastGauge: Gauge;
   ground: Gauge;
   /** Amperes the conductor may carry here. */
   usableAmps: number;
@@ -70,10 +67,6 @@ const AMPACITY_SECTION: Record<Edition, string> = {
   '2023': 'Table 310.16',
 };
 
-/** Smallest standard rating at or above a current, 240.6(A). */
-export const standardBreaker = (amps: number): number | null =>
-  STANDARD_BREAKERS.find((rating) => rating >= amps - 1e-9) ?? null;
-
 export interface Usable {
   column: Column;
   insulationColumn: Column;
@@ -84,16 +77,43 @@ export interface Usable {
   bundling: number;
 }
 
-type Conditions = Pick<
-  SizingInput,
-  'material' | 'method' | 'insulation' | 'terminalRating' | 'ambientCelsius' | 'currentCarrying'
->;
+/** Sections that hold a wiring method to a column. */
+const METHOD_SECTION: Record<CableKind, string> = {
+  'NM-B': ', 334.80',
+  'UF-B': ', 340.80',
+  SE: ', 338.10(B)(4)',
+  MC: '',
+  raceway: '',
+  'old two-wire': ', 334.80',
+};
 
-/** Ampacity of one conductor under the conditions of use; null where the table has none or the heat forbids it. */
-export function usableAmpacity(gauge: Gauge, conditions: Conditions): Usable | null {
-  const { material, method, terminalRating, currentCarrying } = conditions;
-  const column: Column = method === 'raceway' ? terminalRating : 60;
-  const insulationColumn: Column = method === 'NM-B' ? 90 : method === 'UF-B' ? 60 : conditions.insulation;
+/** Cables held to their 60 °C column. */
+const SIXTY: readonly CableKind[] = ['NM-B', 'UF-B', 'old two-wire'];
+
+/** Service-entrance cable to 10 AWG is taken as lying in insulation, 338.10(B)(4). */
+const isSmallSe = (gauge: Gauge, method: CableKind): boolean =>
+  method === 'SE' && CIRCULAR_MILS[gauge] <= CIRCULAR_MILS['10'];
+
+/** The column that terminations and cable hold a conductor to, 110.14(C): above 100 A terminals are for 75 °C. */
+function columnOf(gauge: Gauge, { method, terminalRating }: Conditions, breaker: number): Column {
+  if (SIXTY.includes(method) || isSmallSe(gauge, method)) return 60;
+  return breaker > 100 ? 75 : terminalRating;
+}
+
+function insulationOf(gauge: Gauge, { method, insulation }: Conditions): Column {
+  if (method === 'raceway') return insulation;
+  if (method === 'UF-B' || method === 'old two-wire' || isSmallSe(gauge, method)) return 60;
+  return method === 'SE' ? 75 : 90;
+}
+
+/**
+ * Ampacity of one conductor under the conditions of use.
+ * @returns null where the table has none or the heat forbids it
+ */
+export function usableAmpacity(gauge: Gauge, conditions: Conditions, breaker = 0): Usable | null {
+  const { material, currentCarrying } = conditions;
+  const column = columnOf(gauge, conditions, breaker);
+  const insulationColumn = insulationOf(gauge, conditions);
   const base = ampacity(gauge, material, column);
   const start = ampacity(gauge, material, insulationColumn);
   const ambient = ambientFactor(conditions.ambientCelsius, insulationColumn);
@@ -113,8 +133,7 @@ export function largestBreaker(
   usable: number,
   nextSizeUp: boolean,
 ): number | null {
-  const below = [...STANDARD_BREAKERS].reverse().find((rating) => rating <= usable + 1e-9) ?? null;
-  const largest = nextSizeUp ? standardBreaker(usable) : below;
+  const largest = nextSizeUp ? standardBreaker(usable) : standardAtMost(usable);
   const cap = smallConductorCap(gauge, material);
   if (largest === null || cap === null) return largest;
   return Math.min(largest, cap);
@@ -135,62 +154,76 @@ export function equipmentGround(breaker: number, material: Material, gauge: Gaug
   return CIRCULAR_MILS[enlarged] > CIRCULAR_MILS[gauge] ? gauge : enlarged;
 }
 
+/** The breaker of a demand: the one chosen, the usual one where it will do, or the smallest. */
+function breakerFor(demand: Demand, chosen: number | null): Result<number> {
+  const { leastBreaker, mostBreaker, usualBreaker, counted } = demand;
+  const fits = (rating: number) => rating >= leastBreaker && (mostBreaker === null || rating <= mostBreaker);
+  if (chosen === null) return ok(usualBreaker !== null && fits(usualBreaker) ? usualBreaker : leastBreaker);
+  if (chosen < leastBreaker)
+    return fail(
+      `a ${chosen} A breaker is too small for ${round(counted, 2)} A; expected ${leastBreaker} A or more`,
+    );
+  return fits(chosen)
+    ? ok(chosen)
+    : fail(`a ${chosen} A breaker is too large; expected ${mostBreaker} A or less`);
+}
+
 /** Sizes a circuit, or says which requirement cannot be met. */
 export function sizeCircuit(input: SizingInput): Result<Sizing> {
-  const load = input.continuousAmps + input.noncontinuousAmps;
-  const wanted = 1.25 * input.continuousAmps + input.noncontinuousAmps;
-  const smallest = standardBreaker(Math.max(wanted, 1));
-  if (smallest === null)
-    return fail(`${round(wanted, 1)} A is above 200 A, the largest breaker worked with here`);
-  const breaker = input.breaker ?? smallest;
-  if (breaker < wanted - 1e-9) {
-    return fail(
-      `a ${breaker} A breaker is too small for ${round(wanted, 2)} A; expected ${smallest} A or more`,
-    );
-  }
-  const nextSizeUp = !input.severalReceptacles;
+  const asked = demandOf(input.load, input.edition);
+  if (!asked.ok) return asked;
+  const demand = asked.value;
+  const { counted, corrected, amps, nextSizeUp, ownProtection } = demand;
+  const chosen = breakerFor(demand, input.breaker);
+  if (!chosen.ok) return chosen;
+  const breaker = chosen.value;
+  const largestFor = (gauge: Gauge, usable: number) =>
+    largestBreaker(gauge, input.material, usable, nextSizeUp);
   const suits = (gauge: Gauge): boolean => {
-    const u = usableAmpacity(gauge, input);
-    if (!u || u.base < wanted - 1e-9 || u.usable < load - 1e-9) return false;
-    const largest = largestBreaker(gauge, input.material, u.usable, nextSizeUp);
+    const u = usableAmpacity(gauge, input, breaker);
+    if (!u || u.base < counted - 1e-9 || u.usable < corrected - 1e-9) return false;
+    if (ownProtection) return true;
+    const largest = largestFor(gauge, u.usable);
     return largest !== null && breaker <= largest;
   };
   const needed = GAUGES_BY_SIZE.find(suits);
   if (!needed) {
     return fail(
-      `no conductor to 4/0 AWG carries ${round(load, 1)} A on a ${breaker} A breaker at ${input.ambientCelsius} °C with ${input.currentCarrying} current-carrying conductors`,
+      `no conductor to 4/0 AWG carries ${round(corrected, 1)} A on a ${breaker} A breaker at ${input.ambientCelsius} °C with ${input.currentCarrying} current-carrying conductors`,
     );
   }
   const gauge = input.gauge ?? needed;
   if (!suits(gauge)) {
     return fail(`${gauge} AWG ${input.material} is too small here; expected ${needed} AWG or larger`);
   }
-  const u = usableAmpacity(gauge, input)!;
+  const u = usableAmpacity(gauge, input, breaker)!;
   const ground = equipmentGround(breaker, input.material, gauge, needed);
   const ohms = ohmsPerThousandFeet(gauge, input.material, input.conductorCelsius)!;
-  const volts = twoWireDrop(ohms, input.feet, load);
-  const percent = (volts / input.volts) * 100;
+  const volts = twoWireDrop(ohms, input.feet, amps);
+  const percent = (volts / input.load.volts) * 100;
   const cap = smallConductorCap(gauge, input.material);
+  const limit = ownProtection
+    ? { working: `at most ${demand.mostBreaker} A by the equipment`, section: '240.4(G)' }
+    : {
+        working: `at most ${largestFor(gauge, u.usable)} A on this conductor${cap === null ? '' : ` (cap for ${gauge} AWG: ${cap} A)`}`,
+        section: `${nextSizeUp ? '240.4(B)' : '240.4'}${cap === null ? '' : ', 240.4(D)'}`,
+      };
   const steps: Step[] = [
-    {
-      what: 'Load for conductor and breaker',
-      working: `1.25 × ${input.continuousAmps} A + ${input.noncontinuousAmps} A = ${round(wanted, 2)} A`,
-      section: '210.19(A)(1), 210.20(A)',
-    },
+    ...demand.steps,
     {
       what: 'Conductor before correction',
-      working: `${gauge} AWG ${input.material}, ${u.column} °C column: ${u.base} A ≥ ${round(wanted, 2)} A`,
-      section: `${AMPACITY_SECTION[input.edition]}, 110.14(C)${input.method === 'raceway' ? '' : input.method === 'NM-B' ? ', 334.80' : ', 340.80'}`,
+      working: `${gauge} AWG ${input.material}, ${u.column} °C column: ${u.base} A ≥ ${round(counted, 2)} A`,
+      section: `${AMPACITY_SECTION[input.edition]}, 110.14(C)${METHOD_SECTION[input.method]}`,
     },
     {
       what: 'Ampacity where it runs',
-      working: `min(${u.insulationColumn} °C value × ${u.ambient} × ${u.bundling} = ${round(u.derated, 1)} A, ${u.base} A) = ${round(u.usable, 1)} A ≥ ${round(load, 2)} A`,
+      working: `min(${u.insulationColumn} °C value × ${u.ambient} × ${u.bundling} = ${round(u.derated, 1)} A, ${u.base} A) = ${round(u.usable, 1)} A ≥ ${round(corrected, 2)} A`,
       section: ADJUSTMENT_SECTION[input.edition],
     },
     {
       what: 'Breaker',
-      working: `${breaker} A ≥ ${round(wanted, 2)} A, at most ${largestBreaker(gauge, input.material, u.usable, nextSizeUp)} A${cap === null ? '' : ` (cap for ${gauge} AWG: ${cap} A)`}`,
-      section: `240.6(A), ${nextSizeUp ? '240.4(B)' : '240.4'}${cap === null ? '' : ', 240.4(D)'}`,
+      working: `${breaker} A ≥ ${round(counted, 2)} A, ${limit.working}`,
+      section: `240.6(A), ${limit.section}`,
     },
     {
       what: 'Equipment ground',
@@ -199,9 +232,19 @@ export function sizeCircuit(input: SizingInput): Result<Sizing> {
     },
     {
       what: 'Voltage drop',
-      working: `2 × ${round(ohms, 3)} Ω ÷ 1,000 ft × ${round(input.feet, 1)} ft × ${round(load, 2)} A = ${round(volts, 2)} V = ${round(percent, 2)} % of ${input.volts} V`,
+      working: `2 × ${round(ohms, 3)} Ω ÷ 1,000 ft × ${round(input.feet, 1)} ft × ${round(amps, 2)} A = ${round(volts, 2)} V = ${round(percent, 2)} % of ${input.load.volts} V`,
       section: '210.19(A) note (advice)',
     },
   ];
-  return ok({ gauge, breaker, ground, usableAmps: u.usable, drop: { volts, percent, amps: load }, steps });
+  return ok({
+    gauge,
+    breaker,
+    leastBreaker: demand.leastBreaker,
+    mostBreaker: demand.mostBreaker,
+    leastGauge: needed,
+    ground,
+    usableAmps: u.usable,
+    drop: { volts, percent, amps },
+    steps,
+  });
 }

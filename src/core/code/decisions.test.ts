@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { AREA_KINDS, EDITIONS, type AreaKind, type Edition } from '../job/schema.ts';
 import { chain, house, outlet, room } from '../job/testing.ts';
+import { breakerOf } from '../job/document.ts';
 import { decisionOn, labelsFor, type Topic } from './decisions.ts';
 import { AREA_FACTS } from './tables/areas.ts';
 import { View } from './view.ts';
@@ -12,7 +13,7 @@ const decide = (topic: Topic, edition: Edition, parts: Parts, name = 'box-a') =>
   return decisionOn(topic, new View(document), document.boxes[name]!)!;
 };
 const A = outlet('A', 1, 60);
-const plain = { breaker: { rating: 20, protection: 'none', poles: 1 } } as const;
+const plain = { breaker: breakerOf(20) };
 
 /** A 16 in. high 20 A receptacle with no water near: GFCI in 2017, 2020, 2023 and AFCI, by kind of area. */
 const MATRIX: Record<AreaKind, [boolean, boolean, boolean, boolean]> = {
@@ -110,7 +111,7 @@ for (const [what, values, protection, labels] of LABELS) {
     const box = { ...A, ...values };
     const document = house({
       boxes: [box],
-      circuits: [chain([box], { breaker: { rating: 20, protection, poles: 1 } })],
+      circuits: [chain([box], { breaker: breakerOf(20, protection) })],
     });
     assert.deepEqual(labelsFor(new View(document), box), labels);
   });

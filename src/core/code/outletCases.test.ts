@@ -7,6 +7,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { EDITIONS, type Area, type Box, type Circuit, type Fixture, type Job } from '../job/schema.ts';
 import { chain, conditions, fixture, house, outlet, receptacle, room } from '../job/testing.ts';
+import { breakerOf } from '../job/document.ts';
 import { decisionsFor } from './decisions.ts';
 import { View } from './view.ts';
 
@@ -524,7 +525,7 @@ for (const [what, setup, ...expected] of ROWS) {
       const boxes = setup.also ? [box, also] : [box];
       const circuit = chain(boxes, {
         ...setup.circuit,
-        breaker: { rating: 20, protection: 'none', poles: 1, ...setup.breaker },
+        breaker: { ...breakerOf(20), ...setup.breaker },
       });
       const areas = [room([168, 120, 168, 120], undefined, { kind: 'bedroom', ...setup.area })];
       if (setup.also)

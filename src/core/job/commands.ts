@@ -3,7 +3,7 @@
  * runs; running it gives a new document, the changes it made, and a label for undo. Nothing is changed
  * in place, and a refused command changes nothing.
  */
-import { changesBetween, rows, type Change } from './document.ts';
+import { changesBetween, rows, stopAt, type Change } from './document.ts';
 import { problemsAfter } from './integrity.ts';
 import {
   APPEND_ONLY,
@@ -189,11 +189,7 @@ function takeOut(stops: readonly Stop[], boxId: string): Stop[] {
 function putIn(stops: readonly Stop[], boxId: string, after: string | null): Stop[] {
   const index = after === null ? 0 : stops.findIndex((s) => s.boxId === after) + 1;
   const moved = stops.map((s) => (s.from === after ? { ...s, from: boxId, measured: null } : s));
-  return [
-    ...moved.slice(0, index),
-    { boxId, from: after, measured: null, gauge: null },
-    ...moved.slice(index),
-  ];
+  return [...moved.slice(0, index), stopAt(boxId, after), ...moved.slice(index)];
 }
 
 function moveStop(
@@ -222,7 +218,9 @@ const LABELS: Record<keyof Omit<Job, 'id'>, string> = {
   dwelling: 'Change dwelling kind',
   permitDate: 'Change permit day',
   laundryElsewhere: 'Change laundry',
+  load: 'Change load calculation',
   settings: 'Change shop settings',
+  prices: 'Change prices',
 };
 
 /** What undo will say it takes back, such as `Move R3`. */

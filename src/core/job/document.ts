@@ -1,6 +1,7 @@
 import {
   TABLE_NAMES,
   type Box,
+  type Circuit,
   type Conditions,
   type Edition,
   type Entity,
@@ -8,7 +9,9 @@ import {
   type Job,
   type OpeningKind,
   type JobDocument,
+  type Panel,
   type Settings,
+  type Stop,
   type TableName,
 } from './schema.ts';
 
@@ -30,6 +33,9 @@ export const DEFAULT_SETTINGS: Settings = {
   everyWall: false,
   extraAtTelevision: false,
 };
+
+/** How a new job works out its load. */
+export const PLAIN_LOAD: Job['load'] = { method: 'standard', floorArea: null };
 
 /** Conditions of an area about which nothing is known yet. */
 export const PLAIN_CONDITIONS: Conditions = {
@@ -68,6 +74,7 @@ export const PLAIN_DEVICE = {
   switched: 'none',
   automatic: false,
   markedControlled: false,
+  tabs: 'whole',
 } as const satisfies Partial<Box['device']>;
 
 /** Fields of a fixture that say nothing out of the ordinary. */
@@ -82,6 +89,69 @@ export const PLAIN_FIXTURE = {
   nameplate: null,
   note: '',
 } as const satisfies Partial<Fixture>;
+
+/** Fields of a nameplate that is not marked with them. */
+export const PLAIN_NAMEPLATE = {
+  amps: null,
+  watts: null,
+  minimumAmpacity: null,
+  maximumBreaker: null,
+  horsepower: null,
+  continuous: false,
+} as const satisfies Partial<Fixture['nameplate']>;
+
+/** Fields of a panel about which nothing is out of the ordinary: the one at the service. */
+export const PLAIN_PANEL = {
+  tandemSpaces: [],
+  feeder: null,
+  bonded: true,
+  otherBuilding: false,
+  electrode: true,
+  note: '',
+  found: null,
+} as const satisfies Partial<Panel>;
+
+/** Fields of a stop that say nothing out of the ordinary. */
+export const PLAIN_STOP = {
+  measured: null,
+  gauge: null,
+  side: 'load',
+  splice: 'pigtail',
+  hot: 'black',
+  whiteMarked: 'unknown',
+} as const satisfies Partial<Stop>;
+
+/** A box fed from another, or from the panel. */
+export const stopAt = (boxId: string, from: string | null, values: Partial<Stop> = {}): Stop => ({
+  boxId,
+  from,
+  ...PLAIN_STOP,
+  ...values,
+});
+
+/** Fields of a circuit that say nothing out of the ordinary. */
+export const PLAIN_CIRCUIT = {
+  half: 'whole',
+  otherSpace: null,
+  neutral: true,
+  material: 'copper',
+  cable: 'NM-B',
+  ambient: 30,
+  bundled: 2,
+} as const satisfies Partial<Circuit>;
+
+/** A breaker with one pole, or with two that open together. */
+export const breakerOf = (
+  rating: Circuit['breaker']['rating'],
+  protection: Circuit['breaker']['protection'] = 'none',
+  poles: 1 | 2 = 1,
+): Circuit['breaker'] => ({
+  rating,
+  protection,
+  poles,
+  tie: poles === 2 ? 'common-trip' : 'none',
+  listed: 'unknown',
+});
 
 /** Lower and upper edge of an opening that is not measured, inches. */
 export function edgesOf(kind: OpeningKind, ceiling = CEILING_HEIGHT): { bottom: number; top: number } {
@@ -113,7 +183,9 @@ export function newJob(name: string, edition: Edition): JobDocument {
     dwelling: 'one-family',
     permitDate: null,
     laundryElsewhere: false,
+    load: PLAIN_LOAD,
     settings: DEFAULT_SETTINGS,
+    prices: [],
   });
   const level = { id: newId('level'), name: 'Main level', elevation: 0 };
   const panel = {
@@ -123,8 +195,9 @@ export function newJob(name: string, edition: Edition): JobDocument {
     x: 0,
     y: 0,
     mainRating: 100,
+    busRating: 100,
     spaces: 20,
-    found: null,
+    ...PLAIN_PANEL,
   };
   return { ...document, levels: { [level.id]: level }, panels: { [panel.id]: panel } };
 }

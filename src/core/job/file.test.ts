@@ -5,6 +5,7 @@ import Ajv from 'ajv/dist/2020.js';
 import { studioJob } from '../../../demo/studio.ts';
 import { jobFileJsonSchema } from '../formats/jsonSchema.ts';
 import { parseFile, serialize, toFile } from './file.ts';
+import { VERSION } from './migrations.ts';
 import { InvalidError } from './validate.ts';
 
 const demo = studioJob();
@@ -48,6 +49,38 @@ test('a version 2 file is brought up to date: counters become fixtures, nothing 
   assert.deepEqual(parseFile(serialize(read)), read);
 });
 
+test('a version 3 file is brought up to date: breakers, neutrals and nameplates say what they always meant', () => {
+  const read = (name: string) =>
+    readFileSync(new URL(`../../../tests/files/${name}`, import.meta.url), 'utf8');
+  const file = read('job-version-3.json');
+  const before = JSON.parse(file) as Record<string, { id: string }[]>;
+  const document = parseFile(file);
+  for (const table of ['boxes', 'circuits', 'fixtures', 'panels', 'readings', 'proofs'] as const)
+    assert.equal(Object.keys(document[table]).length, before[table]!.length, table);
+  const { circuits, fixtures, panels } = document;
+  const poles = (id: string) => [
+    circuits[id]!.breaker.poles,
+    circuits[id]!.breaker.tie,
+    circuits[id]!.neutral,
+  ];
+  // A kiln and a water heater take two hots alone; a range receptacle has a neutral.
+  assert.deepEqual(poles('circuit-kiln'), [2, 'common-trip', false]);
+  assert.deepEqual(poles('circuit-heater'), [2, 'common-trip', false]);
+  assert.deepEqual(poles('circuit-range'), [2, 'common-trip', true]);
+  assert.deepEqual(poles('circuit-bedroom'), [1, 'none', true]);
+  assert.equal(fixtures['fixture-kiln']!.nameplate!.continuous, true);
+  assert.equal(fixtures['fixture-range']!.nameplate!.continuous, false);
+  assert.equal(panels['panel-a']!.busRating, 100);
+  assert.equal(panels['panel-a']!.bonded, true);
+  assert.deepEqual(circuits['circuit-bedroom']!.stops[1], {
+    ...before.circuits!.find((c) => c.id === 'circuit-bedroom')!['stops' as never][1],
+    side: 'load',
+    splice: 'pigtail',
+    hot: 'black',
+    whiteMarked: 'unknown',
+  });
+});
+
 test('a version 1 file is brought up to date', () => {
   const { boxes, energizings, job, ...rest } = JSON.parse(old);
   const { edition, ...oldJob } = job;
@@ -73,7 +106,7 @@ const BAD: [string, string, RegExp][] = [
   ['empty text', '', /file: is not complete JSON/],
   ['a list', '[]', /file: expected a job file/],
   ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
-  ['a later version', changed((f) => (f.version = 4)), /version: is 4, made by a later Hekto/],
+  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 5, made by a later Hekto/],
   ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
   [
     '__proto__ keys',

@@ -1,7 +1,7 @@
 /** Steps that bring an older job file to the current form. One function per version, never edited later. */
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 3;
+export const VERSION = 4;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -116,7 +116,67 @@ function fromVersion2(file: Raw): Raw {
   };
 }
 
-const STEPS: Record<number, (file: Raw) => Raw> = { 1: fromVersion1, 2: fromVersion2 };
+/** Version 3 knew one panel, breakers by their poles alone, and nothing of how a cable is joined in a box. */
+function fromVersion3(file: Raw): Raw {
+  const plate = (fixture: Raw) => {
+    const nameplate = fixture.nameplate as Raw | null;
+    return (
+      nameplate && {
+        ...nameplate,
+        minimumAmpacity: null,
+        maximumBreaker: null,
+        horsepower: null,
+        continuous: fixture.kind === 'kiln',
+      }
+    );
+  };
+  const neutrals = new Map(
+    list(file.boxes).map((b) => {
+      const device = (b.device ?? {}) as Raw;
+      return [b.id, device.kind !== 'hard-wired' && device.volts !== '250'] as const;
+    }),
+  );
+  return {
+    ...file,
+    version: 4,
+    job: { ...(file.job as Raw), load: { method: 'standard', floorArea: null }, prices: [] },
+    fixtures: list(file.fixtures).map((fixture) => ({ ...fixture, nameplate: plate(fixture) })),
+    boxes: list(file.boxes).map((box) => ({ ...box, device: { ...(box.device as Raw), tabs: 'whole' } })),
+    panels: list(file.panels).map((panel) => ({
+      ...panel,
+      busRating: panel.mainRating,
+      tandemSpaces: [],
+      feeder: null,
+      bonded: true,
+      otherBuilding: false,
+      electrode: true,
+      note: '',
+    })),
+    circuits: list(file.circuits).map((circuit) => {
+      const breaker = (circuit.breaker ?? {}) as Raw;
+      const twoPoles = breaker.poles === 2;
+      const [first] = list(circuit.stops);
+      return {
+        ...circuit,
+        half: 'whole',
+        otherSpace: null,
+        breaker: { ...breaker, tie: twoPoles ? 'common-trip' : 'none', listed: 'unknown' },
+        neutral: !twoPoles || (first !== undefined && (neutrals.get(first.boxId) ?? true)),
+        ambient: 30,
+        bundled: 2,
+        stops: list(circuit.stops).map((stop) => ({
+          ...stop,
+          side: 'load',
+          splice: 'pigtail',
+          hot: 'black',
+          whiteMarked: 'unknown',
+        })),
+      };
+    }),
+  };
+}
+
+const STEPS: Record<number, (file: Raw) => Raw> = { 1: fromVersion1, 2: fromVersion2, 3: fromVersion3 };
 
 /** Applies every step from the file's version up to the current one. */
 export function migrate(file: Raw): Raw {

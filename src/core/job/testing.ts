@@ -1,13 +1,18 @@
 /** Small documents for tests: one room, one panel, and what a test adds. */
 import {
+  breakerOf,
   CEILING_HEIGHT,
   DEFAULT_SETTINGS,
   edgesOf,
   emptyDocument,
   PLAIN_BOX,
+  PLAIN_CIRCUIT,
   PLAIN_CONDITIONS,
   PLAIN_DEVICE,
   PLAIN_FIXTURE,
+  PLAIN_LOAD,
+  PLAIN_PANEL,
+  stopAt,
 } from './document.ts';
 import type {
   Amendment,
@@ -22,18 +27,20 @@ import type {
   Job,
   JobDocument,
   Opening,
+  Panel,
 } from './schema.ts';
 
 export const LEVEL = { id: 'level-1', name: 'Main level', elevation: 0 };
-export const PANEL = {
+export const PANEL: Panel = {
   id: 'panel-1',
   levelId: 'level-1',
   name: 'Panel A',
   x: 0,
   y: 0,
   mainRating: 100,
+  busRating: 100,
   spaces: 20,
-  found: null,
+  ...PLAIN_PANEL,
 };
 
 export const conditions = (values: Partial<Conditions>): Conditions => ({ ...PLAIN_CONDITIONS, ...values });
@@ -126,11 +133,10 @@ export const chain = (boxes: Box[], values: Partial<Circuit> = {}): Circuit => (
   space: 1,
   name: 'Circuit 1',
   status: 'new',
-  breaker: { rating: 20, protection: 'afci', poles: 1 },
+  ...PLAIN_CIRCUIT,
+  breaker: breakerOf(20, 'afci'),
   gauge: '12',
-  material: 'copper',
-  cable: 'NM-B',
-  stops: boxes.map((b, i) => ({ boxId: b.id, from: boxes[i - 1]?.id ?? null, measured: null, gauge: null })),
+  stops: boxes.map((b, i) => stopAt(b.id, boxes[i - 1]?.id ?? null)),
   ...values,
 });
 
@@ -160,7 +166,9 @@ export function house(
       dwelling: 'one-family',
       permitDate: null,
       laundryElsewhere: false,
+      load: PLAIN_LOAD,
       settings: DEFAULT_SETTINGS,
+      prices: [],
       ...parts.job,
     }),
     levels: byId([LEVEL]),

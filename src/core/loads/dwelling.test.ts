@@ -1,11 +1,11 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
+import { rangeDemand } from '../code/tables/cooking.ts';
 import { EDITIONS, type Edition } from '../job/schema.ts';
 import {
   dwellingLoad,
   LOAD_KINDS,
-  rangeDemand,
   serviceConductor,
   type Dwelling,
   type LoadItem,

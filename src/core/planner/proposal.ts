@@ -1,22 +1,15 @@
 /** Plans turned back into circuits: names, breakers, panel spaces, one command, and what it all comes to. */
 import { buildRun } from '../circuits/run.ts';
-import { sizeCircuit, standardBreaker } from '../circuits/sizing.ts';
+import { loadOfFixture } from '../circuits/circuitLoad.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad } from '../circuits/demand.ts';
+import { sizeCircuit } from '../circuits/sizing.ts';
 import type { View } from '../code/view.ts';
 import type { Command } from '../job/commands.ts';
-import { newId } from '../job/document.ts';
-import type { Box, Circuit, Fixture, FixtureKind, Gauge, Panel } from '../job/schema.ts';
+import { breakerOf, newId, PLAIN_CIRCUIT, stopAt } from '../job/document.ts';
+import type { Box, Circuit, Fixture, Gauge, Panel } from '../job/schema.ts';
 import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
 import type { HouseProblem, Part, PlannerSettings, Site, Sort } from './house.ts';
 import { NEEDS_AFCI, NEEDS_GFCI, type Plan, type PricedCircuit } from './problem.ts';
-
-/** Loads taken to run three hours or more. */
-const CONTINUOUS: readonly FixtureKind[] = [
-  'water-heater',
-  'kiln',
-  'vehicle-charger',
-  'furnace',
-  'air-handler',
-];
 
 /** A circuit before it has a place in the panel. */
 interface Drafted {
@@ -24,6 +17,7 @@ interface Drafted {
   boxIds: string[];
   stops: Circuit['stops'];
   breaker: Circuit['breaker'];
+  neutral: boolean;
   gauge: Gauge;
   /** A receptacle to become a GFCI so that all after it are protected. */
   gfciAt: Box | null;
@@ -47,36 +41,42 @@ function nameOf(sort: Sort, sites: readonly Site[], fixture: Fixture | undefined
   return `${listed(rooms)} ${what}`;
 }
 
-/** The breaker and conductor of an individual circuit: by its receptacle, or by what the nameplate draws. */
-function individual(
-  view: View,
-  { box }: Site,
-): Pick<Circuit, 'gauge'> & { rating: Circuit['breaker']['rating'] } {
+/** A load of which only the receptacle is known: what it may draw. */
+const byReceptacle = ({ device }: Box): BranchLoad => ({
+  ...PLAIN_LOAD_VALUES,
+  kind: 'general',
+  volts: device.volts === '125' ? 120 : 240,
+  amps: device.rating,
+});
+
+/** The breaker and conductor of an individual circuit: by its appliance's nameplate, or by its receptacle. */
+function individual(view: View, { box }: Site): Pick<Circuit, 'gauge' | 'breaker' | 'neutral'> {
   const { document } = view;
   const fixture = box.serves === null ? undefined : document.fixtures[box.serves];
-  const plate = fixture?.nameplate;
-  const amps = plate?.amps ?? (plate?.watts ? plate.watts / plate.volts : null);
-  const continuous = fixture !== undefined && CONTINUOUS.includes(fixture.kind);
-  const drawn = amps === null ? null : standardBreaker(amps * (continuous ? 1.25 : 1));
-  const rating = isReceptacle(box) ? Math.max(20, box.device.rating) : Math.max(15, drawn ?? 20);
+  const load = (fixture && loadOfFixture(fixture)) ?? byReceptacle(box);
+  const { settings } = document.job;
   const sized = sizeCircuit({
     edition: view.edition,
-    continuousAmps: continuous && amps !== null ? Math.min(amps, rating / 1.25) : 0,
-    noncontinuousAmps: continuous && amps !== null ? 0 : Math.min(amps ?? rating, rating),
-    volts: box.device.volts === '125' ? 120 : 240,
-    material: 'copper',
-    method: 'NM-B',
+    load,
+    material: PLAIN_CIRCUIT.material,
+    method: PLAIN_CIRCUIT.cable,
     insulation: 90,
-    terminalRating: 60,
-    ambientCelsius: 30,
-    currentCarrying: 2,
-    severalReceptacles: true,
+    terminalRating: settings.terminalRating === 75 ? 75 : 60,
+    ambientCelsius: PLAIN_CIRCUIT.ambient,
+    currentCarrying: PLAIN_CIRCUIT.bundled,
     feet: 0,
-    conductorCelsius: document.job.settings.conductorTemperature,
-    breaker: rating,
+    conductorCelsius: settings.conductorTemperature,
+    // 210.21(B)(1): a single receptacle is rated for its circuit; one of 15 A on 20 A is changed for one of 20 A.
+    breaker: isReceptacle(box) ? Math.max(20, box.device.rating) : null,
     gauge: null,
   });
-  return { rating: rating as Circuit['breaker']['rating'], gauge: sized.ok ? sized.value.gauge : '6' };
+  const rating = sized.ok ? sized.value.breaker : isReceptacle(box) ? Math.max(20, box.device.rating) : 20;
+  const poles = load.volts > 150 ? 2 : 1;
+  return {
+    gauge: sized.ok ? sized.value.gauge : '6',
+    breaker: breakerOf(rating as Circuit['breaker']['rating'], 'none', poles),
+    neutral: poles === 1 || (isReceptacle(box) && box.device.volts === '125/250'),
+  };
 }
 
 function draft(
@@ -86,7 +86,6 @@ function draft(
   settings: PlannerSettings,
 ): Drafted {
   const members = priced.sites.map((i) => sites[i]!);
-  const stop = (boxId: string, from: string | null) => ({ boxId, from, measured: null, gauge: null });
   const order: number[] = [];
   const add = (at: number): void => {
     order.push(at);
@@ -97,8 +96,8 @@ function draft(
     const { box, hung } = members[at]!;
     const from = priced.feeders[at]!;
     return [
-      stop(box.id, from < 0 ? null : members[from]!.box.id),
-      ...hung.map((b, i) => stop(b.id, i === 0 ? box.id : hung[i - 1]!.id)),
+      stopAt(box.id, from < 0 ? null : members[from]!.box.id),
+      ...hung.map((b, i) => stopAt(b.id, i === 0 ? box.id : hung[i - 1]!.id)),
     ];
   });
   const needs = priced.sites.reduce((all, i) => all | pricer.problem.needs[i]!, 0);
@@ -108,21 +107,17 @@ function draft(
   const gfci = (needs & NEEDS_GFCI) > 0 && !priced.guarded;
   const afci = (needs & NEEDS_AFCI) > 0;
   const own = sort === 'individual' ? individual(view, members[0]!) : null;
-  const rating = own?.rating ?? (priced.option.rating as 15 | 20);
+  const plain = own?.breaker ?? breakerOf(priced.option.rating as 15 | 20);
   const fixture = first.serves === null ? undefined : view.document.fixtures[first.serves];
-  const poles = first.device.volts === '125' && (fixture?.nameplate?.volts ?? 120) < 200 ? 1 : 2;
   const byBreaker = gfci && !atFirstBox;
   // AFCI is asked for on 120 V circuits of 15 and 20 A alone.
-  const arc = afci && poles === 1 && rating <= 20;
+  const arc = afci && plain.poles === 1 && plain.rating <= 20;
   return {
     name: nameOf(sort, members, fixture),
     boxIds: stops.map((s) => s.boxId),
     stops,
-    breaker: {
-      rating,
-      protection: byBreaker ? (arc ? 'dual' : 'gfci') : arc ? 'afci' : 'none',
-      poles,
-    },
+    breaker: { ...plain, protection: byBreaker ? (arc ? 'dual' : 'gfci') : arc ? 'afci' : 'none' },
+    neutral: own?.neutral ?? true,
     gauge: own?.gauge ?? (priced.option.gauge as Gauge),
     gfciAt: gfci && atFirstBox ? first : null,
   };
@@ -197,10 +192,10 @@ export function propose(
       space,
       name: free(d.name.slice(0, 76)),
       status: 'new',
+      ...PLAIN_CIRCUIT,
       breaker: d.breaker,
+      neutral: d.neutral,
       gauge: d.gauge,
-      material: 'copper',
-      cable: 'NM-B',
       stops: d.stops,
     });
   }
@@ -239,14 +234,13 @@ export function figuresOf(
   let cable = 0;
   let cents = 0;
   let drop = 0;
-  const { voltage } = view.document.job.settings;
   for (const circuit of circuits) {
     const run = buildRun(view.document, circuit);
     cable += run.installed;
     cents += prices.breaker[circuit.breaker.protection];
     for (const s of run.stops) {
       cents += ((prices.cable[s.segment.gauge] ?? 0) * s.segment.length) / 12;
-      drop = Math.max(drop, (100 * s.plannedDrop) / voltage);
+      drop = Math.max(drop, (100 * s.plannedDrop) / run.volts);
     }
   }
   return { circuits: circuits.length, cable, cents, drop };

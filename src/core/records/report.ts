@@ -53,7 +53,7 @@ export function reportOf(view: View, findings: readonly Finding[]): Report {
     .sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space)
     .map((circuit): ReportCircuit => {
       const run = view.run(circuit);
-      const percent = run.end && (dropAt(run.end, fullLoad(circuit)) / document.job.settings.voltage) * 100;
+      const percent = run.end && (dropAt(run.end, fullLoad(circuit)) / run.volts) * 100;
       return { circuit, run, state: circuitState(document, circuit), dropPercent: percent };
     });
   const outlets = circuits.flatMap(({ circuit, run }) =>

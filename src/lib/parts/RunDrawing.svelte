@@ -23,7 +23,6 @@
 
   interface Props {
     run: Run;
-    voltage: number;
     dropLimit: number;
     selected: string | null;
     onselect: (boxId: string) => void;
@@ -36,7 +35,6 @@
   }
   let {
     run,
-    voltage,
     dropLimit,
     selected,
     onselect,
@@ -86,7 +84,7 @@
   const height = $derived(chart ? chartTop + chartHeight + 26 : chartTop - 6);
 
   const fromOf = (i: number) => places[run.stops[i]!.feeder] ?? { x: LEFT - 12, y: LINE };
-  const percent = (volts: number) => (volts / voltage) * 100;
+  const percent = (volts: number) => (volts / run.volts) * 100;
   /** Drop with the full load of the breaker put at each stop in turn. */
   const fullLoad = $derived(run.circuit.breaker.rating * 0.8);
   const fullDrop = (i: number) => percent(2 * run.stops[i]!.pathOhms * fullLoad);

@@ -12,14 +12,14 @@ export const voltageDrop = rule({
   why: 'Motors run hot and lamps dim on low voltage; the code advises 3 % but does not require it.',
   check(circuit, view) {
     // At the receptacle farthest in ohms: what is plugged in there is not known, what is wired is small.
-    const end = view
-      .run(circuit)
-      .stops.filter((s) => isReceptacle(s.box) && s.box.status !== 'remove')
+    const run = view.run(circuit);
+    const end = run.stops
+      .filter((s) => isReceptacle(s.box) && s.box.status !== 'remove')
       .reduce<RunStop | null>((worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s), null);
     if (!end) return [];
-    const { voltage, dropLimitPercent } = view.document.job.settings;
+    const { dropLimitPercent } = view.document.job.settings;
     const amps = fullLoad(circuit);
-    const percent = (dropAt(end, amps) / voltage) * 100;
+    const percent = (dropAt(end, amps) / run.volts) * 100;
     const good = percent <= dropLimitPercent;
     return [
       {

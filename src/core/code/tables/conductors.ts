@@ -9,6 +9,13 @@ export const STANDARD_BREAKERS = [
   15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200,
 ] as const;
 
+/** Smallest standard rating at or above a current, 240.6(A); null above 200 A. */
+export const standardBreaker = (amps: number): number | null =>
+  STANDARD_BREAKERS.find((rating) => rating >= amps - 1e-9) ?? null;
+/** Largest standard rating at or below a current; null below 15 A. */
+export const standardAtMost = (amps: number): number | null =>
+  STANDARD_BREAKERS.findLast((rating) => rating <= amps + 1e-9) ?? null;
+
 /** Ampacity, 310.16 (2017: Table 310.15(B)(16)): 60, 75 and 90 °C columns, 30 °C, three conductors. */
 const AMPACITY: Record<Material, Partial<Record<Gauge, readonly [number, number, number]>>> = {
   copper: {

@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Circuit } from '../../../core/job/schema.ts';
   import { dropAt, type Run } from '../../../core/circuits/run.ts';
-  import { equipmentGround, sizeCircuit, type SizingInput } from '../../../core/circuits/sizing.ts';
+  import { sizingOf } from '../../../core/circuits/circuitLoad.ts';
+  import { equipmentGround } from '../../../core/circuits/sizing.ts';
   import { round } from '../../../core/units/quantity.ts';
   import {
     BREAKER_OPTIONS,
@@ -25,30 +26,10 @@
   const circuit = $derived(run.circuit);
   const put = (next: Circuit) => session.attempt({ type: 'put', table: 'circuits', rows: [next] });
 
-  /** The sizing that the circuit's own numbers lead to, with its working. */
-  const sizing = $derived.by(() => {
-    const input: SizingInput = {
-      edition: document.job.edition,
-      continuousAmps: 0,
-      noncontinuousAmps: circuit.breaker.rating * 0.8,
-      volts: settings.voltage,
-      material: circuit.material,
-      method: circuit.cable === 'UF-B' ? 'UF-B' : 'NM-B',
-      insulation: 90,
-      terminalRating: settings.terminalRating === 75 ? 75 : 60,
-      ambientCelsius: 30,
-      currentCarrying: 2,
-      severalReceptacles: run.stops.length > 1,
-      feet: (run.end?.distance ?? 0) / 12,
-      conductorCelsius: settings.conductorTemperature,
-      breaker: circuit.breaker.rating === 10 ? null : circuit.breaker.rating,
-      gauge: circuit.gauge,
-    };
-    return { result: sizeCircuit(input), free: sizeCircuit({ ...input, gauge: null }) };
-  });
+  const sizing = $derived(sizingOf(document, run));
   const ground = $derived.by(() => {
     if (circuit.cable === 'old two-wire') return 'none in the cable';
-    const needed = sizing.free.ok ? sizing.free.value.gauge : circuit.gauge;
+    const needed = sizing.asIs.ok ? sizing.asIs.value.leastGauge : circuit.gauge;
     return `${equipmentGround(circuit.breaker.rating, circuit.material, circuit.gauge, needed)} AWG`;
   });
 </script>
@@ -112,17 +93,17 @@
           <dt>Drop at {run.end.box.name}, {amps} A there</dt>
           <dd>
             {dropAt(run.end, amps).toFixed(1)} V · {(
-              (dropAt(run.end, amps) / settings.voltage) *
+              (dropAt(run.end, amps) / run.volts) *
               100
             ).toFixed(1)} %
-            <span class="quiet">2 × {run.end.pathOhms.toFixed(3)} Ω × {amps} A ÷ {settings.voltage} V</span>
+            <span class="quiet">2 × {run.end.pathOhms.toFixed(3)} Ω × {amps} A ÷ {run.volts} V</span>
           </dd>
         </div>
       {/each}
       <div>
         <dt>Drop, planning load</dt>
         <dd>
-          {round((run.end.plannedDrop / settings.voltage) * 100, 1)} %
+          {round((run.end.plannedDrop / run.volts) * 100, 1)} %
           <span class="quiet">{settings.vaPerReceptacle} VA at each outlet</span>
         </dd>
       </div>
@@ -131,9 +112,9 @@
   {#if sizing}
     <details>
       <summary>Show the working: conductor and breaker</summary>
-      {#if sizing.result.ok}
+      {#if sizing.asIs.ok}
         <ol class="working">
-          {#each sizing.result.value.steps as step (step.what)}
+          {#each sizing.asIs.value.steps as step (step.what)}
             <li>
               <strong>{step.what}</strong>
               {step.working} <span class="section">{step.section}</span>
@@ -145,7 +126,7 @@
           °C terminals.
         </p>
       {:else}
-        <p class="bad">{sizing.result.message}</p>
+        <p class="bad">{sizing.asIs.message}</p>
       {/if}
     </details>
   {/if}

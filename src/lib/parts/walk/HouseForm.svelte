@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { newId, rows } from '../../../core/job/document.ts';
+  import { newId, PLAIN_PANEL, rows } from '../../../core/job/document.ts';
   import { DWELLINGS, type Level, type Panel, type Settings } from '../../../core/job/schema.ts';
   import { stackLevel } from '../../../core/plan/arrange.ts';
   import { parseLength } from '../../../core/units/length.ts';
@@ -52,8 +52,9 @@
       x: 0,
       y: 0,
       mainRating: 100,
+      busRating: 100,
       spaces: 20,
-      found: null,
+      ...PLAIN_PANEL,
     };
     if (await session.execute({ type: 'put', table: 'panels', rows: [added] })) panelChosen = added.id;
   }

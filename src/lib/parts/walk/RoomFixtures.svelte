@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { newId, PLAIN_FIXTURE } from '../../../core/job/document.ts';
+  import { newId, PLAIN_FIXTURE, PLAIN_NAMEPLATE } from '../../../core/job/document.ts';
   import { MAX_WALL, type Area, type Fixture, type FixtureKind } from '../../../core/job/schema.ts';
   import { isIsland } from '../../../core/plan/counters.ts';
   import { formatLength, parseLength } from '../../../core/units/length.ts';
@@ -148,7 +148,7 @@
             max={600}
             set={(volts) =>
               put(f, {
-                nameplate: volts === null ? null : { amps: null, watts: null, ...f.nameplate, volts },
+                nameplate: volts === null ? null : { ...PLAIN_NAMEPLATE, ...f.nameplate, volts },
               })}
           />
           {#if f.nameplate}

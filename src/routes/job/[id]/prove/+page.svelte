@@ -113,7 +113,6 @@
           {run}
           {results}
           chart={false}
-          voltage={document.job.settings.voltage}
           dropLimit={document.job.settings.dropLimitPercent}
           selected={stop?.box.id ?? null}
           onselect={(id) => (at = run.stops.findIndex((s) => s.box.id === id))}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onMount, tick } from 'svelte';
   import { page } from '$app/state';
-  import { newId, rows } from '../../../../core/job/document.ts';
+  import { breakerOf, newId, PLAIN_CIRCUIT, rows } from '../../../../core/job/document.ts';
   import type { Circuit } from '../../../../core/job/schema.ts';
   import { formatFeet } from '../../../../core/units/length.ts';
   import { round } from '../../../../core/units/quantity.ts';
@@ -58,10 +58,9 @@
       space,
       name: `Circuit ${space}`,
       status: 'new',
-      breaker: { rating: 20, protection: 'afci', poles: 1 },
+      ...PLAIN_CIRCUIT,
+      breaker: breakerOf(20, 'afci'),
       gauge: '12',
-      material: 'copper',
-      cable: 'NM-B',
       stops: [],
     };
     if (await session.execute({ type: 'put', table: 'circuits', rows: [added] })) chosenId = added.id;
@@ -169,7 +168,6 @@
         </button>
         <RunDrawing
           run={r}
-          voltage={settings.voltage}
           dropLimit={settings.dropLimitPercent}
           selected={boxId}
           onselect={(id) => {

@@ -1,0 +1,72 @@
+/** `hekto size`: breaker, conductor and equipment ground for a load, with the working. */
+import * as yup from 'yup';
+import { BRANCH_LOADS, PLAIN_LOAD_VALUES, type BranchLoad } from '../src/core/circuits/demand.ts';
+import { sizeCircuit, type SizingInput } from '../src/core/circuits/sizing.ts';
+import { CABLES, EDITIONS, GAUGES, MATERIALS } from '../src/core/job/schema.ts';
+import { CLEAN, FINDINGS, number, oneFile, print, readJson, without } from './input.ts';
+
+/** What is left out takes the value given here. */
+const PLAIN_LOAD: BranchLoad = { ...PLAIN_LOAD_VALUES, kind: 'general', volts: 120 };
+const PLAIN: Omit<SizingInput, 'load'> = {
+  edition: '2023',
+  material: 'copper',
+  method: 'NM-B',
+  insulation: 90,
+  terminalRating: 60,
+  ambientCelsius: 30,
+  currentCarrying: 2,
+  feet: 0,
+  conductorCelsius: 75,
+  breaker: null,
+  gauge: null,
+};
+
+const word = <T extends string>(of: readonly T[]) => yup.string().strict().oneOf(of);
+const loadSchema = yup
+  .object({
+    kind: word(BRANCH_LOADS).required(),
+    volts: number(100, 300),
+    amps: number(0, 200).nullable(),
+    watts: number(0, 50000).nullable(),
+    continuousAmps: number(0, 200),
+    minimumAmpacity: number(0, 200).nullable(),
+    maximumBreaker: number(0, 200).nullable(),
+    horsepower: number(0, 10).nullable(),
+    severalReceptacles: yup.boolean().strict(),
+  })
+  .noUnknown()
+  .strict()
+  .required();
+const schema = yup
+  .object({
+    edition: word(EDITIONS),
+    load: loadSchema,
+    material: word(MATERIALS),
+    method: word(CABLES),
+    insulation: yup.number().strict().oneOf([60, 75, 90]),
+    terminalRating: yup.number().strict().oneOf([60, 75]),
+    ambientCelsius: number(-40, 85),
+    currentCarrying: number(1, 100).integer(),
+    feet: number(0, 5000),
+    conductorCelsius: number(-40, 90),
+    breaker: number(10, 200).nullable(),
+    gauge: yup
+      .string()
+      .strict()
+      .nullable()
+      .oneOf([...GAUGES, null]),
+  })
+  .noUnknown()
+  .strict()
+  .required();
+
+export function runSize(args: string[]): number {
+  const { load, ...rest } = readJson(
+    oneFile(without(args, '--json').rest, 'one JSON file, or none', '-'),
+    schema,
+  );
+  const input = { ...PLAIN, ...rest, load: { ...PLAIN_LOAD, ...load } } as SizingInput;
+  const result = sizeCircuit(input);
+  print(JSON.stringify(result.ok ? result.value : { problem: result.message }, null, 2));
+  return result.ok ? CLEAN : FINDINGS;
+}

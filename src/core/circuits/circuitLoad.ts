@@ -1,0 +1,149 @@
+/** What a circuit of the job has to carry, and the sizing that follows from what is on record. */
+import type { Fixture, FixtureKind, Job, JobDocument } from '../job/schema.ts';
+import { isReceptacle } from '../plan/wallSpaces.ts';
+import type { Result } from '../units/result.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind } from './demand.ts';
+import { fullLoad, type Run } from './run.ts';
+import { sizeCircuit, type Sizing, type SizingInput } from './sizing.ts';
+
+const KIND: Partial<Record<FixtureKind, BranchLoadKind>> = {
+  range: 'range',
+  cooktop: 'oven-or-cooktop',
+  'wall-oven': 'oven-or-cooktop',
+  dryer: 'dryer',
+  'water-heater': 'water-heater',
+  furnace: 'motor',
+  'air-handler': 'motor',
+  'outdoor-unit': 'cooling',
+  'room-cooler': 'room-cooler',
+  kiln: 'kiln',
+  'vehicle-charger': 'vehicle',
+  'sump-pump': 'motor',
+  motor: 'motor',
+  'baseboard-heater': 'space-heat',
+  'floor-heat': 'space-heat',
+};
+const COOKING: readonly FixtureKind[] = ['range', 'cooktop', 'wall-oven'];
+/** From this power up a furnace or air handler heats with elements, watts. */
+const ELEMENTS = 2000;
+
+function kindOf({ kind, connection, nameplate }: Fixture): BranchLoadKind {
+  const heats = (kind === 'furnace' || kind === 'air-handler') && (nameplate?.watts ?? 0) >= ELEMENTS;
+  if (heats) return 'space-heat';
+  return KIND[kind] ?? (connection === 'cord' ? 'cord' : 'appliance');
+}
+
+/** The load that a fixture's nameplate makes; null without one. */
+export function loadOfFixture(fixture: Fixture): BranchLoad | null {
+  const plate = fixture.nameplate;
+  if (!plate) return null;
+  const kind = kindOf(fixture);
+  const runsOn = plate.continuous && (kind === 'cord' || kind === 'appliance');
+  const amps = plate.amps ?? (plate.watts === null ? null : plate.watts / plate.volts);
+  return {
+    ...PLAIN_LOAD_VALUES,
+    kind: runsOn ? 'general' : kind,
+    volts: plate.volts,
+    amps: runsOn ? null : plate.amps,
+    watts: runsOn ? null : plate.watts,
+    continuousAmps: runsOn ? (amps ?? 0) : 0,
+    minimumAmpacity: plate.minimumAmpacity,
+    maximumBreaker: plate.maximumBreaker,
+    horsepower: plate.horsepower,
+  };
+}
+
+/** Fixtures that a circuit's outlets are there for. */
+export function fixturesOn(document: JobDocument, run: Run): Fixture[] {
+  const ids = run.stops.flatMap(({ box }) =>
+    box.serves !== null && box.status !== 'remove' ? [box.serves] : [],
+  );
+  return [...new Set(ids)].flatMap((id) => document.fixtures[id] ?? []);
+}
+
+/** The outlets at which current is taken: switches and what goes out are not among them. */
+const outletsOf = (run: Run) =>
+  run.stops.filter(({ box }) => box.status !== 'remove' && box.device.kind !== 'switch');
+
+export interface CircuitLoad {
+  load: BranchLoad;
+  /** What it is made of, in words. */
+  about: string;
+}
+
+/** Ovens and one cooktop of a circuit count as one range of their sum, Table 220.55 note 4. */
+function cookingTogether(fixtures: readonly Fixture[]): CircuitLoad | null {
+  if (fixtures.length < 2 || !fixtures.every((f) => COOKING.includes(f.kind))) return null;
+  const plates = fixtures.map((f) => f.nameplate);
+  const watts = plates.reduce((sum, p) => sum + (p ? (p.watts ?? (p.amps ?? 0) * p.volts) : 0), 0);
+  if (watts === 0) return null;
+  return {
+    load: { ...PLAIN_LOAD_VALUES, kind: 'range', volts: plates.find(Boolean)!.volts, watts },
+    about: `${fixtures.map((f) => f.name).join(' and ')}, taken as one range`,
+  };
+}
+
+/** What the circuit is to carry: the one appliance it is for, or all that its breaker gives to outlets in general. */
+export function loadOfCircuit(document: JobDocument, run: Run): CircuitLoad {
+  const fixtures = fixturesOn(document, run);
+  const outlets = outletsOf(run);
+  const cooking = cookingTogether(fixtures);
+  if (cooking && outlets.every(({ box }) => box.serves !== null)) return cooking;
+  const [only] = fixtures;
+  const one = only && fixtures.length === 1 && outlets.length === 1 ? loadOfFixture(only) : null;
+  if (only && one) return { load: one, about: only.name };
+  const amps = fullLoad(run.circuit);
+  return {
+    load: {
+      ...PLAIN_LOAD_VALUES,
+      kind: 'general',
+      volts: run.volts,
+      amps,
+      severalReceptacles: outlets.filter(({ box }) => isReceptacle(box)).length > 0,
+    },
+    about:
+      only && fixtures.length === 1 && outlets.length === 1
+        ? `80 % of the breaker: the ${only.name} has no nameplate on record`
+        : '80 % of the breaker, for outlets in general',
+  };
+}
+
+/** The conditions and numbers of a circuit as `sizeCircuit` wants them. */
+export function sizingInputOf(job: Job, run: Run, load: BranchLoad): SizingInput {
+  const { circuit } = run;
+  return {
+    edition: job.edition,
+    load,
+    material: circuit.material,
+    method: circuit.cable,
+    insulation: 90,
+    terminalRating: job.settings.terminalRating === 75 ? 75 : 60,
+    ambientCelsius: circuit.ambient,
+    currentCarrying: circuit.bundled,
+    feet: (run.end?.distance ?? 0) / 12,
+    conductorCelsius: job.settings.conductorTemperature,
+    breaker: circuit.breaker.rating,
+    gauge: circuit.gauge,
+  };
+}
+
+export interface CircuitSizing extends CircuitLoad {
+  /** With the breaker and conductor that the circuit has. */
+  asIs: Result<Sizing>;
+  /** With those that the load would be given. */
+  free: Result<Sizing>;
+}
+
+/** A circuit judged against its load, and what the load would be given. */
+export function sizingOf(document: JobDocument, run: Run): CircuitSizing {
+  const { load, about } = loadOfCircuit(document, run);
+  const input = sizingInputOf(document.job, run, load);
+  const general = load.kind === 'general' && load.continuousAmps === 0;
+  return {
+    load,
+    about,
+    asIs: sizeCircuit(input),
+    // What outlets in general may draw follows from the breaker, which therefore stays.
+    free: sizeCircuit({ ...input, gauge: null, breaker: general ? input.breaker : null }),
+  };
+}

@@ -1,0 +1,24 @@
+/** Full-load current of single-phase ac motors, Table 430.248, amperes by horsepower at 115 V and 230 V. */
+const FULL_LOAD: readonly (readonly [horsepower: number, at115: number, at230: number])[] = [
+  [1 / 6, 4.4, 2.2],
+  [1 / 4, 5.8, 2.9],
+  [1 / 3, 7.2, 3.6],
+  [1 / 2, 9.8, 4.9],
+  [3 / 4, 13.8, 6.9],
+  [1, 16, 8],
+  [1.5, 20, 10],
+  [2, 24, 12],
+  [3, 34, 17],
+  [5, 56, 28],
+  [7.5, 80, 40],
+  [10, 100, 50],
+];
+
+/**
+ * Full-load current by the table, which goes before the nameplate (430.6(A)).
+ * @returns amperes, or null where the table has no such motor
+ */
+export function motorAmps(horsepower: number, volts: number): number | null {
+  const row = FULL_LOAD.find(([hp]) => Math.abs(hp - horsepower) < 0.01);
+  return row ? (volts > 150 ? row[2] : row[1]) : null;
+}

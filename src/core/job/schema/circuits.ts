@@ -1,0 +1,135 @@
+/** Panels, breakers and the runs they feed. */
+import * as yup from 'yup';
+import { entity, flag, id, inches, list, name, number, text, whole, word } from './fields.ts';
+import {
+  ANSWERS,
+  BRANCH_RATINGS,
+  BREAKER_PROTECTIONS,
+  CABLES,
+  FEEDER_RATINGS,
+  GAUGES,
+  HALVES,
+  HOTS,
+  MATERIALS,
+  PANEL_SIGNS,
+  STATUSES,
+  TIES,
+} from './words.ts';
+
+/** The panel as it was found. */
+export const panelFoundSchema = entity({
+  protection: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['breakers', 'fuses', 'pull-outs'] as const),
+  signs: list(yup.string().strict().defined().oneOf(PANEL_SIGNS), PANEL_SIGNS.length),
+  fillersMissing: whole(0, 84),
+  doubledLugs: whole(0, 84),
+  /** Each breaker or fuse with what its directory says. */
+  breakers: list(
+    entity({
+      space: whole(1, 84),
+      rating: yup.number().strict().defined().min(5).max(400),
+      poles: whole(1, 2),
+      label: text(80),
+    }),
+    84,
+  ),
+});
+
+/** The feeder of a subpanel: the breaker it leaves from and the conductors between. */
+export const feederSchema = entity({
+  panelId: id(),
+  space: whole(1, 84),
+  rating: yup.number().strict().defined().oneOf(FEEDER_RATINGS),
+  gauge: word(GAUGES),
+  material: word(MATERIALS),
+  cable: word(CABLES),
+  /** An equipment ground runs with it: four wires. */
+  ground: flag(),
+  /** Measured length, inches. */
+  measured: inches(1, 24000).nullable(),
+});
+
+export const panelSchema = entity({
+  id: id(),
+  levelId: id(),
+  name: name(),
+  x: inches(-24000, 24000),
+  y: inches(-24000, 24000),
+  mainRating: number(30, 400),
+  busRating: number(30, 400),
+  spaces: whole(2, 84),
+  /** Spaces that the panel’s label allows a tandem in. */
+  tandemSpaces: list(whole(1, 84), 84),
+  /** Null for the panel at the service. */
+  feeder: feederSchema.nullable(),
+  /** The screw or strap that joins neutral and enclosure is in. */
+  bonded: flag(),
+  /** In another building than the panel that feeds it. */
+  otherBuilding: flag(),
+  /** A grounding electrode is connected here. */
+  electrode: flag(),
+  /** What the next one to look for a fault should know. */
+  note: text(),
+  found: panelFoundSchema.nullable(),
+});
+
+export const stopSchema = entity({
+  boxId: id(),
+  /** The box that feeds this one; null is the panel. */
+  from: id().nullable(),
+  /** Measured cable length from the feeding box, when taken on site. */
+  measured: inches(1, 24000).nullable(),
+  /** This segment's own gauge where it differs from the circuit's. */
+  gauge: yup
+    .string()
+    .strict()
+    .defined()
+    .nullable()
+    .oneOf([...GAUGES, null]),
+  /** Terminals of a protecting device in the feeding box that this cable leaves from. */
+  side: word(['load', 'line'] as const),
+  /** Whether what goes on is joined behind the device, or carried through its terminals. */
+  splice: word(['pigtail', 'feed-through'] as const),
+  /** Hots of a three-wire circuit that the box takes. */
+  hot: word(HOTS),
+  /** The white of this cable marked as a hot at every end, where it serves as one. */
+  whiteMarked: word(ANSWERS),
+});
+
+export const circuitSchema = entity({
+  id: id(),
+  panelId: id(),
+  space: whole(1, 84),
+  half: word(HALVES),
+  /** Space of the second pole where it is not the one below the first. */
+  otherSpace: whole(1, 84).nullable(),
+  name: name(),
+  status: word(STATUSES),
+  breaker: entity({
+    rating: yup.number().strict().defined().oneOf(BRANCH_RATINGS),
+    protection: word(BREAKER_PROTECTIONS),
+    /** 1 for a 120 V circuit, 2 for 240 V and multiwire. */
+    poles: yup
+      .number()
+      .strict()
+      .defined()
+      .oneOf([1, 2] as const),
+    /** Of a breaker with two poles. */
+    tie: word(TIES),
+    /** Marked as suited to this panel. */
+    listed: word(ANSWERS),
+  }),
+  /** A neutral runs with the hots; a plain 240 V circuit has none. */
+  neutral: flag(),
+  gauge: word(GAUGES),
+  material: word(MATERIALS),
+  cable: word(CABLES),
+  /** Hottest surroundings on the way. */
+  ambient: number(-40, 85).meta({ unit: '°C' }),
+  /** Current-carrying conductors bundled on the way, its own included. */
+  bundled: whole(1, 100),
+  stops: list(stopSchema, 400),
+});

@@ -1,0 +1,41 @@
+/** The building blocks of every schema: ids, texts, lengths, times, rows. */
+import '../messages.ts';
+import * as yup from 'yup';
+
+/** Longest wall accepted, inches. */
+export const MAX_WALL = 2400;
+/** Shortest wall accepted, inches. */
+export const MIN_WALL = 1;
+export const MAX_TEXT = 400;
+
+export const id = () =>
+  yup
+    .string()
+    .strict()
+    .required()
+    .matches(/^[a-z]{1,12}-[A-Za-z0-9-]{1,60}$/, {
+      message: '${path}: expected an id such as box-7k2m',
+      excludeEmptyString: false,
+    });
+export const text = (max = MAX_TEXT) => yup.string().strict().defined().max(max);
+export const name = () => text(80).trim().min(1);
+export const flag = () => yup.boolean().strict().defined();
+export const inches = (min: number, max: number) => yup.number().strict().defined().min(min).max(max);
+export const whole = (min: number, max: number) =>
+  yup.number().strict().defined().integer().min(min).max(max);
+export const volts = () => yup.number().strict().defined().nullable().min(0).max(300);
+export const time = () =>
+  yup
+    .string()
+    .strict()
+    .required()
+    .matches(
+      /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/,
+      '${path}: expected a UTC time such as 2026-05-04T14:30:00Z',
+    );
+export const entity = <S extends yup.ObjectShape>(shape: S) =>
+  yup.object(shape).noUnknown().strict().defined();
+export const list = <S extends yup.Schema>(of: S, max: number) => yup.array(of).strict().defined().max(max);
+/** One of a set of words. */
+export const word = <T extends string>(of: readonly T[]) => yup.string().strict().defined().oneOf(of);
+export const number = (min: number, max: number) => yup.number().strict().defined().min(min).max(max);

@@ -1,0 +1,95 @@
+/** Boxes, the devices in them, and what was found behind old ones. */
+import * as yup from 'yup';
+import { MAX_WALL, id, text, word, name, flag, inches, whole, volts, entity, list } from './fields.ts';
+import { STATUSES, DEVICE_KINDS, MOUNTS, PURPOSES, COLOURS, CONDUCTOR_FUNCTIONS, SIGNS } from './words.ts';
+
+export const deviceSchema = entity({
+  kind: yup.string().strict().defined().oneOf(DEVICE_KINDS),
+  rating: yup
+    .number()
+    .strict()
+    .defined()
+    .oneOf([15, 20, 30, 50] as const),
+  volts: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['125', '250', '125/250'] as const),
+  tamperResistant: flag(),
+  weatherResistant: flag(),
+  cover: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['indoor', 'weatherproof', 'in-use'] as const),
+  /** Which contacts are controlled rather than always hot. */
+  switched: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['none', 'half', 'whole'] as const),
+  /** Controlled by an automatic device or for energy management, not by a plain wall switch. */
+  automatic: flag(),
+  /** Marked “Controlled” on its face. */
+  markedControlled: flag(),
+  /** Break-off tabs between the halves of a duplex. */
+  tabs: word(['whole', 'hot-broken', 'both-broken'] as const),
+});
+
+/** What was found when an old box was opened. */
+export const foundSchema = entity({
+  cables: whole(0, 12),
+  conductors: list(
+    entity({
+      cable: whole(1, 12),
+      colour: yup.string().strict().defined().oneOf(COLOURS),
+      function: yup.string().strict().defined().oneOf(CONDUCTOR_FUNCTIONS),
+    }),
+    48,
+  ),
+  splices: whole(0, 24),
+  signs: list(yup.string().strict().defined().oneOf(SIGNS), SIGNS.length),
+  boxMaterial: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['metal', 'plastic', 'unknown'] as const),
+  /** Cubic inches. */
+  boxVolume: yup.number().strict().defined().nullable().min(1).max(400),
+  /** Years; null when not known. */
+  deviceAge: yup.number().strict().defined().nullable().min(0).max(150),
+});
+
+export const boxSchema = entity({
+  id: id(),
+  name: name(),
+  areaId: id(),
+  wallId: id(),
+  /** Centre of the box from the wall's start. */
+  offset: inches(0, MAX_WALL),
+  /** How far out from the wall line; more than 0 is a floor outlet. */
+  fromWall: inches(0, MAX_WALL),
+  /** Centre of the box above the floor. */
+  height: inches(0, 480),
+  status: yup.string().strict().defined().oneOf(STATUSES),
+  grounding: yup
+    .string()
+    .strict()
+    .defined()
+    .oneOf(['grounded', 'none', 'unknown'] as const),
+  /** Shortest path of a cord to a sink's edge, tub or shower; null when there is none near. */
+  waterDistance: inches(0, 1200).nullable(),
+  device: deviceSchema,
+  mount: yup.string().strict().defined().oneOf(MOUNTS),
+  /** The counter, island or vanity it is mounted in or on. */
+  fixtureId: id().nullable(),
+  /** The appliance it is dedicated to. */
+  serves: id().nullable(),
+  purpose: yup.string().strict().defined().oneOf(PURPOSES),
+  /** Can be reached without a ladder, tools or moving what is fastened. */
+  accessible: flag(),
+  /** Outlets that a switch here controls. */
+  controls: list(id(), 60),
+  found: foundSchema.nullable(),
+  note: text(),
+});

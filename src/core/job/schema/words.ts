@@ -1,0 +1,177 @@
+/** The words a job document is written in: kinds, statuses, gauges, signs. */
+export const EDITIONS = ['2017', '2020', '2023'] as const;
+export type Edition = (typeof EDITIONS)[number];
+
+export const AREA_KINDS = [
+  'bedroom',
+  'living',
+  'family',
+  'dining',
+  'den',
+  'recreation',
+  'sunroom',
+  'kitchen',
+  'pantry',
+  'hallway',
+  'foyer',
+  'stairs',
+  'closet',
+  'laundry',
+  'bathroom',
+  'garage',
+  'basement-finished',
+  'basement-unfinished',
+  'crawl-space',
+  'attic',
+  'utility',
+  'accessory',
+  'boathouse',
+  'outdoors',
+  'deck',
+] as const;
+export type AreaKind = (typeof AREA_KINDS)[number];
+
+export const OPENING_KINDS = [
+  'door',
+  'opening',
+  'sliding-panel',
+  'fixed-glass',
+  'window',
+  'fireplace',
+  'cabinet',
+  'railing',
+  'bar-counter',
+  'blocked',
+] as const;
+export type OpeningKind = (typeof OPENING_KINDS)[number];
+
+export const STATUSES = ['existing', 'new', 'replace', 'remove'] as const;
+export const GAUGES = ['14', '12', '10', '8', '6', '4', '3', '2', '1', '1/0', '2/0', '3/0', '4/0'] as const;
+export type Gauge = (typeof GAUGES)[number];
+/** Standard ratings of branch-circuit breakers, 240.6(A); 10 A is for lighting from 2023. */
+export const BRANCH_RATINGS = [10, 15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100] as const;
+/** Standard ratings of feeder breakers. */
+export const FEEDER_RATINGS = [30, 40, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200] as const;
+export const MATERIALS = ['copper', 'aluminium'] as const;
+export const CABLES = ['NM-B', 'UF-B', 'SE', 'MC', 'raceway', 'old two-wire'] as const;
+export type CableKind = (typeof CABLES)[number];
+/** What makes the poles of a breaker open together. */
+export const TIES = ['none', 'handle-tie', 'common-trip'] as const;
+/** Whether a thing is so, is not, or is not on record. */
+export const ANSWERS = ['yes', 'no', 'unknown'] as const;
+/** Position of a breaker in its space: a tandem holds two circuits in one. */
+export const HALVES = ['whole', 'a', 'b'] as const;
+/** Hots of a three-wire circuit that a box takes. */
+export const HOTS = ['black', 'red', 'both'] as const;
+export const BREAKER_PROTECTIONS = ['none', 'gfci', 'afci', 'dual'] as const;
+export const RECEPTACLE_KINDS = ['duplex', 'single', 'gfci', 'outlet-afci', 'two-slot'] as const;
+export const DEVICE_KINDS = [...RECEPTACLE_KINDS, 'light', 'switch', 'smoke-alarm', 'hard-wired'] as const;
+export type DeviceKind = (typeof DEVICE_KINDS)[number];
+
+/** Where in the room a box sits. `face-up`: in a counter or sill without an assembly listed for it. */
+export const MOUNTS = [
+  'wall',
+  'floor',
+  'ceiling',
+  'counter-assembly',
+  'face-up',
+  'cabinet-face',
+  'in-cabinet',
+  'in-luminaire',
+] as const;
+export type Mount = (typeof MOUNTS)[number];
+
+/** What an outlet is there for, where the code treats it apart. */
+export const PURPOSES = [
+  'general',
+  'deicing',
+  'alarm-system',
+  'ceiling-support',
+  'ceiling-fan',
+  'vehicle',
+  'equipment-service',
+] as const;
+
+export const FIXTURE_KINDS = [
+  'basin',
+  'sink',
+  'tub',
+  'shower',
+  'counter',
+  'island',
+  'peninsula',
+  'appliance-garage',
+  'range',
+  'cooktop',
+  'wall-oven',
+  'microwave',
+  'hood',
+  'refrigerator',
+  'dishwasher',
+  'disposer',
+  'washer',
+  'dryer',
+  'water-heater',
+  'furnace',
+  'air-handler',
+  'outdoor-unit',
+  'evaporative-cooler',
+  'sump-pump',
+  'kiln',
+  'vehicle-charger',
+  'television',
+  'baseboard-heater',
+  'floor-heat',
+  'room-cooler',
+  'motor',
+  'fixed-equipment',
+] as const;
+export type FixtureKind = (typeof FIXTURE_KINDS)[number];
+
+export const COLOURS = ['black', 'red', 'blue', 'white', 'grey', 'green', 'bare', 'cloth'] as const;
+export const CONDUCTOR_FUNCTIONS = [
+  'feed',
+  'hot onward',
+  'switched',
+  'traveller',
+  'neutral',
+  'ground',
+  'spare',
+  'unknown',
+] as const;
+/** What eyes and fingers find at an old device. */
+export const SIGNS = [
+  'back-stabbed',
+  'heat marks',
+  'worn contacts',
+  'painted',
+  'cracked',
+  'aluminium',
+  'cloth insulation',
+  'loose',
+] as const;
+export const PANEL_SIGNS = [
+  'rust',
+  'heat',
+  'water',
+  'no directory',
+  'missing cover screws',
+  'not trusted to trip',
+] as const;
+export const DWELLINGS = ['one-family', 'two-family', 'multifamily'] as const;
+
+/** What a price book gives prices for: cable by the foot, breakers, devices, and the trouble of a new room. */
+export const PRICE_ITEMS = [
+  ...(['14', '12', '10', '8', '6'] as const).flatMap(
+    (gauge) => [`cable-${gauge}-2`, `cable-${gauge}-3`] as const,
+  ),
+  'breaker',
+  'breaker-afci',
+  'breaker-gfci',
+  'breaker-dual',
+  'breaker-two-pole',
+  'breaker-two-pole-gfci',
+  'gfci-receptacle',
+  'room-change',
+] as const;
+export type PriceItem = (typeof PRICE_ITEMS)[number];
