@@ -1,4 +1,4 @@
-/** The arrows between folders: units ← job ← plan ← code/tables ← loads, circuits ← code ← layout, records, formats. */
+/** The arrows between folders: units ← job ← plan ← code/tables ← loads, circuits ← panel ← code ← layout, records, formats. */
 const only = (folder, allowed) => ({
   name: `core-${folder.replace('/', '-')}`,
   comment: `src/core/${folder} may use ${allowed.join(', ')}`,
@@ -23,8 +23,9 @@ module.exports = {
     only('code/tables', ['units', 'job', 'code/tables']),
     only('loads', ['units', 'job', 'code/tables', 'loads']),
     only('circuits', ['units', 'job', 'plan', 'code/tables', 'circuits']),
-    only('code', ['units', 'job', 'plan', 'circuits', 'code']),
-    only('planner', ['units', 'job', 'plan', 'circuits', 'code', 'planner']),
+    only('panel', ['units', 'job', 'plan', 'code/tables', 'loads', 'circuits', 'panel']),
+    only('code', ['units', 'job', 'plan', 'loads', 'circuits', 'panel', 'code']),
+    only('planner', ['units', 'job', 'plan', 'circuits', 'panel', 'code', 'planner']),
     only('layout', ['units', 'job', 'plan', 'code', 'layout']),
     only('records', ['units', 'job', 'plan', 'circuits', 'code', 'records']),
   ],

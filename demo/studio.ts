@@ -13,7 +13,6 @@ import {
   PLAIN_DEVICE,
   PLAIN_FIXTURE,
   PLAIN_LOAD,
-  PLAIN_NAMEPLATE,
   PLAIN_PANEL,
   stopAt,
 } from '../src/core/job/document.ts';

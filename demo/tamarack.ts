@@ -12,6 +12,7 @@ import {
   PLAIN_DEVICE,
   PLAIN_FIXTURE,
   PLAIN_NAMEPLATE,
+  PLAIN_PANEL,
   stopAt,
 } from '../src/core/job/document.ts';
 import type {
@@ -27,6 +28,7 @@ import type {
   Level,
   Opening,
   OpeningKind,
+  Panel,
   PanelFound,
 } from '../src/core/job/schema.ts';
 import { studioJob } from './studio.ts';
@@ -200,7 +202,7 @@ const fixtures: Fixture[] = [
     ...plate(240, null, 4500),
   }),
   fixture('sump', 'boiler', 'sump-pump', 'sump pump', [2, 80, 18, 18, 10], { connection: 'cord' }),
-  fixture('heat-pump', 'patio', 'outdoor-unit', 'heat pump', [1, 120, 36, 30, 40], {
+  fixture('heat-pump', 'patio', 'heat-pump', 'heat pump', [1, 120, 36, 30, 40], {
     connection: 'hard-wired',
     fromWall: 12,
     ...plate(240, 18, null),
@@ -404,7 +406,7 @@ const circuit = (
 ): Circuit => ({
   id: `circuit-${id}`,
   panelId: 'panel-a',
-  space: freeSpace(breaker.poles),
+  space: rest.panelId ? 0 : freeSpace(breaker.poles),
   name,
   status: 'new',
   ...PLAIN_CIRCUIT,
@@ -450,7 +452,11 @@ const circuits: Circuit[] = [
     neutral: false,
   }),
   circuit('kiln', 'Kiln', b(50, 'none', 2), '6', ['S5'], { neutral: false }),
-  circuit('shed', 'Clay shed', b(20), '12', ['C1', 'Y16', 'Z16'], { cable: 'UF-B' }),
+  circuit('shed', 'Clay shed receptacle', b(20), '12', ['C1'], { panelId: 'panel-shed', space: 1 }),
+  circuit('shed-lights', 'Clay shed lights', b(15), '14', ['Y16', 'Z16'], {
+    panelId: 'panel-shed',
+    space: 2,
+  }),
   circuit('living', 'Living, hall and foyer', b(15, 'afci'), '14', [
     'H1',
     'L1',
@@ -509,6 +515,33 @@ const panelFound: PanelFound = {
   ],
 };
 
+/** In the clay shed, fed by buried cable from the house. */
+const shedPanel: Panel = {
+  ...PLAIN_PANEL,
+  id: 'panel-shed',
+  levelId: 'level-lower',
+  name: 'Shed panel',
+  x: 572,
+  y: 52,
+  mainRating: 60,
+  busRating: 100,
+  spaces: 6,
+  feeder: {
+    panelId: 'panel-a',
+    space: freeSpace(2),
+    rating: 30,
+    gauge: '10',
+    material: 'copper',
+    cable: 'UF-B',
+    ground: true,
+    measured: null,
+  },
+  bonded: false,
+  otherBuilding: true,
+  electrode: false,
+  note: 'Cable leaves the house beside the patio door, 24 in. down.',
+};
+
 const amendments: Amendment[] = [
   {
     id: 'amendment-outdoor',
@@ -526,11 +559,12 @@ export function tamarackJob(): JobDocument {
   const levels: Record<string, Level> = studio.levels;
   return {
     ...studio,
+    job: { ...studio.job, load: { method: 'existing', floorArea: null } },
     levels,
     areas: { ...studio.areas, ...byId(areas) },
     openings: { ...studio.openings, ...byId(openings) },
     fixtures: { ...studio.fixtures, ...byId(fixtures) },
-    panels: { 'panel-a': { ...panel, spaces: 40, found: panelFound } },
+    panels: { 'panel-a': { ...panel, spaces: 40, found: panelFound }, 'panel-shed': shedPanel },
     boxes: { ...studio.boxes, ...byId(boxes) },
     circuits: { ...studio.circuits, ...byId(circuits) },
     amendments: byId(amendments),

@@ -1,10 +1,10 @@
 /** What a circuit of the job has to carry, and the sizing that follows from what is on record. */
-import type { Fixture, FixtureKind, Job, JobDocument } from '../job/schema.ts';
+import type { Circuit, Fixture, FixtureKind, Job, JobDocument } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
 import type { Result } from '../units/result.ts';
 import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind } from './demand.ts';
 import { fullLoad, type Run } from './run.ts';
-import { sizeCircuit, type Sizing, type SizingInput } from './sizing.ts';
+import { sizeCircuit, type Conditions, type Sizing, type SizingInput } from './sizing.ts';
 
 const KIND: Partial<Record<FixtureKind, BranchLoadKind>> = {
   range: 'range',
@@ -15,6 +15,7 @@ const KIND: Partial<Record<FixtureKind, BranchLoadKind>> = {
   furnace: 'motor',
   'air-handler': 'motor',
   'outdoor-unit': 'cooling',
+  'heat-pump': 'cooling',
   'room-cooler': 'room-cooler',
   kiln: 'kiln',
   'vehicle-charger': 'vehicle',
@@ -108,18 +109,23 @@ export function loadOfCircuit(document: JobDocument, run: Run): CircuitLoad {
   };
 }
 
+/** The conditions that a circuit's conductors work under. */
+export const conditionsOf = ({ settings }: Job, circuit: Circuit): Conditions => ({
+  material: circuit.material,
+  method: circuit.cable,
+  insulation: 90,
+  terminalRating: settings.terminalRating === 75 ? 75 : 60,
+  ambientCelsius: circuit.ambient,
+  currentCarrying: circuit.bundled,
+});
+
 /** The conditions and numbers of a circuit as `sizeCircuit` wants them. */
 export function sizingInputOf(job: Job, run: Run, load: BranchLoad): SizingInput {
   const { circuit } = run;
   return {
     edition: job.edition,
     load,
-    material: circuit.material,
-    method: circuit.cable,
-    insulation: 90,
-    terminalRating: job.settings.terminalRating === 75 ? 75 : 60,
-    ambientCelsius: circuit.ambient,
-    currentCarrying: circuit.bundled,
+    ...conditionsOf(job, circuit),
     feet: (run.end?.distance ?? 0) / 12,
     conductorCelsius: job.settings.conductorTemperature,
     breaker: circuit.breaker.rating,

@@ -81,7 +81,9 @@ export interface Run {
   installed: number;
   /** Cable to buy: installed and waste, inches. */
   toBuy: number;
-  /** Planning load at the breaker, amperes. */
+  /** Planning load on each hot at the breaker, amperes; without a second pole the red has none. */
+  hots: readonly [black: number, red: number];
+  /** Planning load at the breaker on its fuller hot, amperes. */
   plannedAmps: number;
   /** The stop with the most resistance from the breaker; null on an empty run. */
   end: RunStop | null;
@@ -185,6 +187,10 @@ function planningAmps(document: JobDocument, box: Box, circuitVolts: number): nu
   return isReceptacle(box) ? document.job.settings.vaPerReceptacle / circuitVolts : 0;
 }
 
+/** Two hots on one neutral with 120 V outlets between them: a multiwire circuit, 210.4. */
+export const isMultiwire = ({ circuit, volts }: Run): boolean =>
+  circuit.breaker.poles === 2 && circuit.neutral && volts <= 150;
+
 function roleOf(box: Box, feeder: Box | undefined): StopRole {
   if (!feeder) return 'through';
   if (box.device.kind === 'switch' && box.controls.includes(feeder.id)) return 'switch-loop';
@@ -220,7 +226,8 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
     indexOf.set(box.id, stops.length);
     arriving.push({ gfci: arrives.gfci, afci: arrives.afci });
     const load = planningAmps(document, box, circuitVolts);
-    hots.push([stop.hot === 'red' ? 0 : load, stop.hot === 'black' ? 0 : load]);
+    const both = circuitVolts > 150 || (isAppliance(box) && circuit.breaker.poles === 2);
+    hots.push([both || stop.hot !== 'red' ? load : 0, both || stop.hot !== 'black' ? load : 0]);
     stops.push({
       stop,
       box,
@@ -238,11 +245,11 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
     });
   }
   // Feeders stand before what they feed: one pass back sums the loads, one pass forth sums the drop.
+  const atBreaker: [number, number] = [0, 0];
   for (let i = stops.length - 1; i >= 0; i--) {
     const [black, red] = hots[i]!;
     stops[i]!.amps = Math.max(black, red);
-    const feeder = hots[stops[i]!.feeder];
-    if (!feeder) continue;
+    const feeder = hots[stops[i]!.feeder] ?? atBreaker;
     feeder[0] += black;
     feeder[1] += red;
   }
@@ -256,7 +263,8 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
     stops,
     installed,
     toBuy: installed * (1 + settings.wastePercent / 100),
-    plannedAmps: stops.reduce((sum, s) => sum + (s.feeder === -1 ? s.amps : 0), 0),
+    hots: atBreaker,
+    plannedAmps: Math.max(...atBreaker),
     end: stops.reduce<RunStop | null>(
       (worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s),
       null,

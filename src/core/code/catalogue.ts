@@ -8,6 +8,7 @@ const SUBJECT = {
   fixture: 'fixture',
   box: 'outlet',
   circuit: 'circuit',
+  panel: 'panel',
 } as const;
 
 export function catalogue(): string {

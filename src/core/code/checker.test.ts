@@ -6,6 +6,7 @@ import { generatedHouse } from '../../../demo/generate.ts';
 import { studioJob } from '../../../demo/studio.ts';
 import { tamarackJob } from '../../../demo/tamarack.ts';
 import { run, type Command } from '../job/commands.ts';
+import { PLAIN_NAMEPLATE } from '../job/document.ts';
 import { serialize } from '../job/file.ts';
 import { InvalidError } from '../job/validate.ts';
 import { DWELLINGS, EDITIONS } from '../job/schema.ts';
@@ -98,6 +99,38 @@ test('after any edits, re-checking what changed equals checking everything', () 
         return { type: 'put', table: 'fixtures', rows: [{ ...fixture, kind }] };
       }),
     fc.constant((): Command => ({ type: 'remove', table: 'areas', ids: ['area-bedroom'] })),
+    fc
+      .record({
+        id: fc.constantFrom(...Object.keys(start.circuits)),
+        panelId: fc.constantFrom('panel-a', 'panel-shed'),
+        space: fc.integer({ min: 1, max: 40 }),
+      })
+      .map(({ id, panelId, space }) => (d: typeof start): Command => ({
+        type: 'put',
+        table: 'circuits',
+        rows: [{ ...(d.circuits[id] ?? Object.values(d.circuits)[0]!), panelId, space }],
+      })),
+    fc
+      .record({ id: fc.constantFrom('panel-a', 'panel-shed'), fed: fc.boolean(), bonded: fc.boolean() })
+      .map(({ id, fed, bonded }) => (d: typeof start): Command => {
+        const feeder = fed ? { ...start.panels['panel-shed']!.feeder!, space: 3 } : null;
+        return {
+          type: 'put',
+          table: 'panels',
+          rows: [{ ...(d.panels[id] ?? d.panels['panel-a']!), feeder, bonded }],
+        };
+      }),
+    fc.constant((): Command => ({ type: 'remove', table: 'panels', ids: ['panel-shed'] })),
+    fc
+      .record({
+        id: fc.constantFrom(...Object.keys(start.fixtures)),
+        watts: fc.integer({ max: 20000, min: 0 }),
+      })
+      .map(({ id, watts }) => (d: typeof start): Command => {
+        const fixture = d.fixtures[id] ?? Object.values(d.fixtures)[0]!;
+        const nameplate = { ...PLAIN_NAMEPLATE, volts: 240, watts };
+        return { type: 'put', table: 'fixtures', rows: [{ ...fixture, nameplate }] };
+      }),
   );
   fc.assert(
     fc.property(fc.array(edit, { maxLength: 8 }), (edits) => {

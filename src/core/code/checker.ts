@@ -12,6 +12,7 @@ const TABLE_OF = {
   fixture: 'fixtures',
   box: 'boxes',
   circuit: 'circuits',
+  panel: 'panels',
 } as const satisfies Record<Scope, TableName | 'job'>;
 const SCOPES = Object.keys(TABLE_OF) as Scope[];
 

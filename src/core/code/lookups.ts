@@ -4,6 +4,8 @@ import type { Change } from '../job/document.ts';
 import { rows } from '../job/document.ts';
 import type { Amendment, Area, Box, Circuit, Fixture, JobDocument, Opening } from '../job/schema.ts';
 import type { Barriers, CordPath, Segment } from '../plan/cord.ts';
+import type { Duties } from '../panel/duty.ts';
+import type { JobLoad } from '../panel/jobLoad.ts';
 import type { SpaceCoverage } from '../plan/wallSpaces.ts';
 
 export interface NearWater {
@@ -64,6 +66,8 @@ export class Index {
     fixtures: new Memo<unknown[]>(),
   };
   readonly runs = new Memo<Run>();
+  readonly duties = new Memo<Duties>();
+  readonly loads = new Memo<JobLoad>();
   readonly neighbours = new Memo<Area[]>();
   readonly openings = new Memo<Opening[]>();
   readonly coverage = new Memo<SpaceCoverage[] | null>();

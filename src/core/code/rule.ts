@@ -1,5 +1,5 @@
 import type { Command } from '../job/commands.ts';
-import type { Area, Box, Circuit, Edition, Fixture, Job, TableName } from '../job/schema.ts';
+import type { Area, Box, Circuit, Edition, Fixture, Job, Panel, Stop, TableName } from '../job/schema.ts';
 import type { WallSpan } from '../plan/wallSpaces.ts';
 import type { Quantity } from '../units/quantity.ts';
 import type { Scope, View } from './view.ts';
@@ -53,6 +53,7 @@ export interface Subjects {
   fixture: Fixture;
   box: Box;
   circuit: Circuit;
+  panel: Panel;
 }
 
 export interface Rule<S extends Scope = Scope> {
@@ -92,9 +93,26 @@ export const changeDevice = (box: Box, values: Partial<Box['device']>): Command 
   rows: [{ ...box, device: { ...box.device, ...values } }],
 });
 
-/** A command that changes fields of a circuit's breaker. */
-export const changeBreaker = (circuit: Circuit, values: Partial<Circuit['breaker']>): Command => ({
+/** A command that changes fields of a circuit. */
+export const changeCircuit = (circuit: Circuit, values: Partial<Circuit>): Command => ({
   type: 'put',
   table: 'circuits',
-  rows: [{ ...circuit, breaker: { ...circuit.breaker, ...values } }],
+  rows: [{ ...circuit, ...values }],
 });
+
+/** A command that changes how a box is wired into its circuit. */
+export const changeStop = (circuit: Circuit, boxId: string, values: Partial<Stop>): Command =>
+  changeCircuit(circuit, {
+    stops: circuit.stops.map((s) => (s.boxId === boxId ? { ...s, ...values } : s)),
+  });
+
+/** A command that changes fields of a panel. */
+export const changePanel = (panel: Panel, values: Partial<Panel>): Command => ({
+  type: 'put',
+  table: 'panels',
+  rows: [{ ...panel, ...values }],
+});
+
+/** A command that changes fields of a circuit's breaker. */
+export const changeBreaker = (circuit: Circuit, values: Partial<Circuit['breaker']>): Command =>
+  changeCircuit(circuit, { breaker: { ...circuit.breaker, ...values } });

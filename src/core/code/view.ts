@@ -11,6 +11,7 @@ import type {
   Fixture,
   JobDocument,
   Opening,
+  Panel,
   TableName,
 } from '../job/schema.ts';
 import { buildRun, type Run, type RunStop } from '../circuits/run.ts';
@@ -28,13 +29,15 @@ import {
   type FurnishedRoom,
   type Segment,
 } from '../plan/cord.ts';
+import type { Duties } from '../panel/duty.ts';
+import { dutiesOn, jobLoad, type JobLoad } from '../panel/jobLoad.ts';
 import { COUNTER_REACH, counterBreaks, counterCoverage } from '../plan/counters.ts';
 import { boundsOf, distance, footprint, isNearFixture, nearestOnSegment, within } from '../plan/footprint.ts';
 import { goesThrough, joinedOpenings, THICKEST_WALL } from '../plan/joined.ts';
 import { coverageOf, REACH, type SpaceCoverage } from '../plan/wallSpaces.ts';
 
 /** What a rule looks at. */
-export type Scope = 'house' | 'area' | 'fixture' | 'box' | 'circuit';
+export type Scope = 'house' | 'area' | 'fixture' | 'box' | 'circuit' | 'panel';
 export type Stale = Record<Scope, Set<string>>;
 
 /** The distance within which a sink, tub or shower brings GFCI, inches. */
@@ -120,6 +123,30 @@ export class View {
       this.index.runs.get(circuit.id) ??
       this.index.runs.of(circuit.id, () => buildRun(this.document, circuit))
     );
+  }
+  /** What a circuit is by what it feeds, and what on it does not belong there. */
+  duties(circuit: Circuit): Duties {
+    return (
+      this.index.duties.get(circuit.id) ?? this.index.duties.of(circuit.id, () => dutiesOn(this, circuit))
+    );
+  }
+  /** Circuits of a panel by their spaces. */
+  circuitsIn(panel: Panel): Circuit[] {
+    return [...this.index.circuitsByPanel.of(panel.id)]
+      .map((id) => this.document.circuits[id])
+      .filter(present)
+      .sort((a, b) => a.space - b.space || a.id.localeCompare(b.id));
+  }
+  /** The load of the dwelling, or of what a panel feeds. */
+  load(panel: Panel): JobLoad {
+    return this.index.loads.of(panel.id, () => jobLoad(this, panel));
+  }
+  /** The panels from one up to the service, itself first. */
+  private upFrom(panelId: string): string[] {
+    const chain: string[] = [];
+    for (let at: string | undefined = panelId; at !== undefined && !chain.includes(at);)
+      [at] = (chain.push(at), [this.document.panels[at]?.feeder?.panelId]);
+    return chain;
   }
   stopOf(box: Box): { circuit: Circuit; stop: RunStop } | null {
     const circuit = this.circuitOf(box.id);
@@ -274,6 +301,7 @@ export class View {
       fixture: new Set(),
       box: new Set(),
       circuit: new Set(),
+      panel: new Set(),
     };
     // Before and after: what a room leaves behind is looked at again, as is what it comes to.
     const rooms = new Set<string>();
@@ -319,11 +347,15 @@ export class View {
     // Protection and drop of every stop of a circuit hang together.
     for (const id of stale.circuit) {
       index.runs.drop(id);
+      index.duties.drop(id);
       for (const stop of document.circuits[id]?.stops ?? []) stale.box.add(stop.boxId);
     }
+    for (const id of [...stale.panel]) for (const up of this.upFrom(id)) stale.panel.add(up);
+    for (const id of stale.panel) index.loads.drop(id);
     if (all) {
-      const { runs, coverage, counters, barriers, doorways, water, waterBy, amendments } = index;
-      const memos = [runs, coverage, counters, barriers, doorways, water, waterBy, amendments];
+      const { runs, duties, loads, coverage, counters, barriers, doorways, water, waterBy, amendments } =
+        index;
+      const memos = [runs, duties, loads, coverage, counters, barriers, doorways, water, waterBy, amendments];
       for (const memo of memos) memo.clear();
     }
     if (changes.some((c) => HOUSE_TABLES.includes(c.table))) stale.house.add(document.job.id);
@@ -358,12 +390,21 @@ export class View {
       const circuit = this.index.circuitByBox.get(boxId);
       if (circuit !== undefined) stale.circuit.add(circuit);
     };
+    const panelOfBox = (boxId: string) => {
+      const circuit = this.circuitOf(boxId);
+      if (circuit) stale.panel.add(circuit.panelId);
+    };
+    const services = () => {
+      for (const panel of rows(this.document.panels)) if (panel.feeder === null) stale.panel.add(panel.id);
+    };
     if (table === 'boxes') {
       const old = before as Box | null;
       const now = after as Box | null;
       stale.box.add(id);
       this.index.water.drop(id);
       circuitOfBox(id);
+      // Sliding along its wall changes nothing at the panel.
+      if (!old || !now || PANEL_FIELDS.some((field) => old[field] !== now[field])) panelOfBox(id);
       for (const row of [old, now]) {
         if (!row) continue;
         stale.area.add(row.areaId);
@@ -378,15 +419,25 @@ export class View {
       for (const fixture of this.serviced()) stale.fixture.add(fixture.id);
     } else if (table === 'fixtures') {
       stale.fixture.add(id);
+      services();
       for (const box of this.boxesServing(id)) {
         stale.box.add(box.id);
         circuitOfBox(box.id);
+        panelOfBox(box.id);
       }
+    } else if (table === 'areas') {
+      services();
+      for (const box of this.index.byArea.boxes.of(id)) panelOfBox(box);
     } else if (table === 'circuits') {
       stale.circuit.add(id);
-      for (const row of [before, after])
-        for (const stop of (row as Circuit | null)?.stops ?? []) stale.box.add(stop.boxId);
+      for (const row of [before, after] as (Circuit | null)[]) {
+        if (row) stale.panel.add(row.panelId);
+        for (const stop of row?.stops ?? []) stale.box.add(stop.boxId);
+      }
     } else if (table === 'panels') {
+      // Feeders hang together, and there are few.
+      for (const panel in this.document.panels) stale.panel.add(panel);
+      stale.panel.add(id);
       for (const circuit of this.index.circuitsByPanel.of(id)) stale.circuit.add(circuit);
     } else if (table === 'levels') {
       for (const panel of rows(this.document.panels)) {
@@ -397,9 +448,19 @@ export class View {
   }
 }
 
+/** Fields of an outlet that its panel depends on. */
+const PANEL_FIELDS = ['serves', 'status', 'areaId', 'device'] as const satisfies readonly (keyof Box)[];
+
 /** Whether a change is of an outlet that was or becomes of a kind. */
 const isBoxOf = ({ table, before, after }: Change, kind: DeviceKind): boolean =>
   table === 'boxes' && [before, after].some((row) => (row as Box | null)?.device.kind === kind);
 
 /** Tables the rules about the whole house look at. */
-const HOUSE_TABLES: readonly (TableName | 'job')[] = ['job', 'areas', 'boxes', 'levels'];
+const HOUSE_TABLES: readonly (TableName | 'job')[] = [
+  'job',
+  'areas',
+  'boxes',
+  'fixtures',
+  'levels',
+  'circuits',
+];

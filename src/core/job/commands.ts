@@ -135,6 +135,7 @@ function remove(document: JobDocument, table: TableName, ids: readonly string[])
     }
   }
   if (table === 'boxes' || table === 'fixtures') next = forget(next, gone);
+  if (table === 'panels') next = feedAgain(next, gone);
   const pictures = rows(next.pictures).filter((p) => p.about.table === table && gone.has(p.about.id));
   if (pictures.length > 0)
     next = {
@@ -163,6 +164,21 @@ function forget(document: JobDocument, gone: ReadonlySet<string>): JobDocument {
   return {
     ...document,
     boxes: { ...document.boxes, ...Object.fromEntries(changed.map((b) => [b.id, b])) },
+  };
+}
+
+/** Subpanels of a panel that is gone are fed from where that one was fed. */
+function feedAgain(document: JobDocument, gone: ReadonlySet<string>): JobDocument {
+  const changed = rows(document.panels).flatMap((panel) => {
+    let { feeder } = panel;
+    while (feeder !== null && gone.has(feeder.panelId))
+      feeder = document.panels[feeder.panelId]?.feeder ?? null;
+    return feeder === panel.feeder ? [] : [{ ...panel, feeder }];
+  });
+  if (changed.length === 0) return document;
+  return {
+    ...document,
+    panels: { ...document.panels, ...Object.fromEntries(changed.map((p) => [p.id, p])) },
   };
 }
 

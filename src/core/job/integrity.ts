@@ -140,9 +140,29 @@ function checkPicture(document: JobDocument, picture: Picture): Problem[] {
 }
 
 function checkPanel(document: JobDocument, panel: Panel): Problem[] {
-  return document.levels[panel.levelId]
-    ? []
-    : [{ path: at('panels', panel.id, 'levelId'), message: 'expected the id of a level in this job' }];
+  const problems: Problem[] = [];
+  const say = (field: string, message: string) =>
+    problems.push({ path: at('panels', panel.id, field), message });
+  if (!document.levels[panel.levelId]) say('levelId', 'expected the id of a level in this job');
+  // Up the feeders to the service: a ring would come back.
+  const above = new Set([panel.id]);
+  for (let { feeder } = panel; feeder !== null;) {
+    const from: Panel | undefined = document.panels[feeder.panelId];
+    if (!from) {
+      say('feeder.panelId', 'expected the id of a panel in this job');
+      break;
+    }
+    if (above.has(from.id)) {
+      say('feeder.panelId', `${panel.name} would feed itself; expected a panel nearer the service`);
+      break;
+    }
+    above.add(from.id);
+    feeder = from.feeder;
+  }
+  const from = panel.feeder && document.panels[panel.feeder.panelId];
+  if (from && panel.feeder!.space > from.spaces)
+    say('feeder.space', `expected 1 to ${from.spaces}, the spaces of ${from.name}`);
+  return problems;
 }
 
 function checkCircuit(document: JobDocument, circuit: Circuit): Problem[] {
@@ -154,7 +174,11 @@ function checkCircuit(document: JobDocument, circuit: Circuit): Problem[] {
   else if (circuit.space > panel.spaces)
     say('space', `expected 1 to ${panel.spaces}, the spaces of ${panel.name}`);
   const same = rows(document.circuits).find(
-    (c) => c.id !== circuit.id && c.panelId === circuit.panelId && c.space === circuit.space,
+    (c) =>
+      c.id !== circuit.id &&
+      c.panelId === circuit.panelId &&
+      c.space === circuit.space &&
+      (c.half === circuit.half || c.half === 'whole' || circuit.half === 'whole'),
   );
   if (same) say('space', `space ${circuit.space} is taken by “${same.name}”; expected a free space`);
   const placed = new Set<string>();
@@ -223,6 +247,9 @@ export function problemsAfter(document: JobDocument, changes: readonly Change[])
     if (table === 'levels' && after === null) {
       for (const a of rows(document.areas)) if (a.levelId === id) touch('areas', a.id);
       for (const p of rows(document.panels)) if (p.levelId === id) touch('panels', p.id);
+    }
+    if (table === 'panels') {
+      for (const p of rows(document.panels)) if (p.feeder?.panelId === id) touch('panels', p.id);
     }
     if (table === 'panels' || (table === 'boxes' && after === null)) {
       for (const c of rows(document.circuits)) {

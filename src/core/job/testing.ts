@@ -153,6 +153,7 @@ export function house(
     job?: Partial<Job>;
     boxes?: Box[];
     circuits?: Circuit[];
+    panels?: Panel[];
     edition?: Edition;
   } = {},
 ): JobDocument {
@@ -172,7 +173,7 @@ export function house(
       ...parts.job,
     }),
     levels: byId([LEVEL]),
-    panels: byId([PANEL]),
+    panels: byId(parts.panels ?? [PANEL]),
     areas: byId(parts.areas ?? [area]),
     openings: byId(parts.openings ?? []),
     fixtures: byId(parts.fixtures ?? []),

@@ -50,6 +50,13 @@ export interface Dwelling {
 export const LOAD_METHODS = ['standard', 'optional', 'existing'] as const;
 export type LoadMethod = (typeof LOAD_METHODS)[number];
 
+/** Where each method stands in the code. */
+export const LOAD_SECTION: Record<LoadMethod, string> = {
+  standard: '220.40',
+  optional: '220.82',
+  existing: '220.83',
+};
+
 export interface LoadLine {
   what: string;
   /** The formula with its numbers in. */

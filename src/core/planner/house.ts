@@ -80,6 +80,7 @@ const DEDICATED: readonly FixtureKind[] = [
   'furnace',
   'air-handler',
   'outdoor-unit',
+  'heat-pump',
   'sump-pump',
   'kiln',
   'vehicle-charger',

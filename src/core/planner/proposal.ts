@@ -5,10 +5,13 @@ import { PLAIN_LOAD_VALUES, type BranchLoad } from '../circuits/demand.ts';
 import { sizeCircuit } from '../circuits/sizing.ts';
 import type { View } from '../code/view.ts';
 import type { Command } from '../job/commands.ts';
-import { breakerOf, newId, PLAIN_CIRCUIT, stopAt } from '../job/document.ts';
-import type { Box, Circuit, Fixture, Gauge, Panel } from '../job/schema.ts';
+import { breakerOf, newId, PLAIN_CIRCUIT, rows, stopAt } from '../job/document.ts';
+import type { Box, Circuit, Gauge, JobDocument, Panel } from '../job/schema.ts';
+import { legAmps, type LegAmps } from '../panel/balance.ts';
+import { freeSpace, spacesIn, spacesOf } from '../panel/spaces.ts';
+import { purposeOf } from '../panel/purpose.ts';
 import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
-import type { HouseProblem, Part, PlannerSettings, Site, Sort } from './house.ts';
+import type { HouseProblem, Part, PlannerSettings, Site } from './house.ts';
 import { NEEDS_AFCI, NEEDS_GFCI, type Plan, type PricedCircuit } from './problem.ts';
 
 /** A circuit before it has a place in the panel. */
@@ -21,24 +24,6 @@ interface Drafted {
   gauge: Gauge;
   /** A receptacle to become a GFCI so that all after it are protected. */
   gfciAt: Box | null;
-}
-
-const listed = (names: readonly string[]): string =>
-  names.length <= 2 ? names.join(' and ') : `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
-
-function nameOf(sort: Sort, sites: readonly Site[], fixture: Fixture | undefined): string {
-  const rooms = [...new Set(sites.map((s) => s.area.name))];
-  if (sort === 'individual') {
-    const name = fixture?.name ?? sites[0]!.box.name;
-    return name.charAt(0).toUpperCase() + name.slice(1);
-  }
-  const lights = sites.every(({ box, hung }) => !isReceptacle(box) && !hung.some(isReceptacle));
-  const what = lights
-    ? 'lights'
-    : sites.some(({ box }) => !isReceptacle(box))
-      ? 'outlets and lights'
-      : 'receptacles';
-  return `${listed(rooms)} ${what}`;
 }
 
 /** A load of which only the receptacle is known: what it may draw. */
@@ -108,12 +93,16 @@ function draft(
   const afci = (needs & NEEDS_AFCI) > 0;
   const own = sort === 'individual' ? individual(view, members[0]!) : null;
   const plain = own?.breaker ?? breakerOf(priced.option.rating as 15 | 20);
-  const fixture = first.serves === null ? undefined : view.document.fixtures[first.serves];
   const byBreaker = gfci && !atFirstBox;
   // AFCI is asked for on 120 V circuits of 15 and 20 A alone.
   const arc = afci && plain.poles === 1 && plain.rating <= 20;
   return {
-    name: nameOf(sort, members, fixture),
+    name: purposeOf(
+      view.document,
+      members.flatMap(({ box, area, hung }) =>
+        [box, ...hung].map((b) => ({ box: b, area: view.document.areas[b.areaId] ?? area })),
+      ),
+    ),
     boxIds: stops.map((s) => s.boxId),
     stops,
     breaker: { ...plain, protection: byBreaker ? (arc ? 'dual' : 'gfci') : arc ? 'afci' : 'none' },
@@ -123,26 +112,36 @@ function draft(
   };
 }
 
-/** The spaces a breaker takes: two poles stand one below the other. */
-const spacesOf = (space: number, poles: number): number[] => (poles === 2 ? [space, space + 2] : [space]);
-
-/** Spaces of a panel that no kept circuit holds. */
-function spacesFor(panel: Panel, kept: readonly Circuit[], drafted: readonly Drafted[]): (number | null)[] {
-  const taken = new Set<number>();
-  for (const c of kept) {
-    if (c.panelId === panel.id) for (const n of spacesOf(c.space, c.breaker.poles)) taken.add(n);
+/**
+ * Gives circuits their spaces: two poles first, while there is room for them, then the heaviest load on the leg
+ * that carries less. Those that find no space are left out.
+ */
+function placeIn(document: JobDocument, panel: Panel, fresh: readonly Circuit[]): Map<Circuit, Circuit> {
+  const spaces = spacesIn(document, panel);
+  const legs: LegAmps = { A: 0, B: 0 };
+  const load = (circuit: Circuit) => {
+    const amps = legAmps(buildRun(document, circuit));
+    legs.A += amps.A;
+    legs.B += amps.B;
+  };
+  for (const c of rows(document.circuits)) if (c.panelId === panel.id) load(c);
+  const weight = new Map(fresh.map((c) => [c, buildRun(document, c).plannedAmps]));
+  const order = [...fresh].sort(
+    (a, b) => b.breaker.poles - a.breaker.poles || weight.get(b)! - weight.get(a)!,
+  );
+  const placed = new Map<Circuit, Circuit>();
+  for (const circuit of order) {
+    const lighter = legs.A <= legs.B ? 'A' : 'B';
+    const preferred = spaces.filter((s) => circuit.breaker.poles === 2 || s.leg === lighter);
+    const space =
+      freeSpace(spaces, circuit.breaker.poles, preferred) ?? freeSpace(spaces, circuit.breaker.poles);
+    if (space === null) continue;
+    const there = { ...circuit, space };
+    placed.set(circuit, there);
+    for (const at of spacesOf(there)) spaces[at - 1]!.occupants.push({ circuit: there });
+    load(there);
   }
-  const found = new Map<Drafted, number>();
-  for (const d of [...drafted].sort((a, b) => b.breaker.poles - a.breaker.poles)) {
-    for (let n = 1; n <= panel.spaces; n++) {
-      const spaces = spacesOf(n, d.breaker.poles);
-      if (spaces.some((space) => space > panel.spaces || taken.has(space))) continue;
-      for (const space of spaces) taken.add(space);
-      found.set(d, n);
-      break;
-    }
-  }
-  return drafted.map((d) => found.get(d) ?? null);
+  return placed;
 }
 
 export interface Proposal {
@@ -161,8 +160,8 @@ export function propose(
   settings: PlannerSettings,
 ): Proposal {
   const { panel, parts, kept, open } = house;
+  const { document } = view;
   const drafted = parts.flatMap((part, i) => plans[i]!.circuits.map((c) => draft(view, part, c, settings)));
-  const spaces = spacesFor(panel, kept, drafted);
   const unused = new Set(open);
   const names = new Set(kept.map((c) => c.name));
   const free = (name: string): string => {
@@ -174,22 +173,15 @@ export function propose(
       }
     }
   };
-  const circuits: Circuit[] = [];
-  const withoutSpace: string[] = [];
-  for (const [i, d] of drafted.entries()) {
+  const fresh = drafted.map((d): Circuit => {
     const shared = (c: Circuit) => c.stops.filter((s) => d.boxIds.includes(s.boxId)).length;
     const heir = [...unused].sort((a, b) => shared(b) - shared(a))[0];
     const before = heir && shared(heir) > 0 ? heir : undefined;
     if (before) unused.delete(before);
-    const space = spaces[i] ?? null;
-    if (space === null) {
-      withoutSpace.push(d.name);
-      continue;
-    }
-    circuits.push({
+    return {
       id: before?.id ?? newId('circuit'),
       panelId: panel.id,
-      space,
+      space: 1,
       name: free(d.name.slice(0, 76)),
       status: 'new',
       ...PLAIN_CIRCUIT,
@@ -197,10 +189,19 @@ export function propose(
       neutral: d.neutral,
       gauge: d.gauge,
       stops: d.stops,
-    });
-  }
-  const gfcis = drafted.flatMap((d) =>
-    d.gfciAt ? [{ ...d.gfciAt, device: { ...d.gfciAt.device, kind: 'gfci' as const } }] : [],
+    };
+  });
+  const placed = placeIn(
+    { ...document, circuits: Object.fromEntries(kept.map((c) => [c.id, c])) },
+    panel,
+    fresh,
+  );
+  const circuits = fresh.flatMap((c) => placed.get(c) ?? []);
+  const withoutSpace = fresh.filter((c) => !placed.has(c)).map((c) => c.name);
+  const gfcis = drafted.flatMap((d, i) =>
+    d.gfciAt && placed.has(fresh[i]!)
+      ? [{ ...d.gfciAt, device: { ...d.gfciAt.device, kind: 'gfci' as const } }]
+      : [],
   );
   const commands: Command[] = [
     ...(open.length > 0

@@ -2,6 +2,31 @@ import type { Rule } from '../rule.ts';
 import type { Scope } from '../view.ts';
 import { afci } from './afci.ts';
 import { applianceReceptacle } from './appliance-receptacle.ts';
+import { breakerListed } from './breaker-listed.ts';
+import { circuitLoad } from './circuit-load.ts';
+import { designatedCircuits } from './designated-circuits.ts';
+import { extensionGround } from './extension-ground.ts';
+import { fixedEquipmentShare } from './fixed-equipment-share.ts';
+import {
+  neutralThroughDevice,
+  oppositeLegs,
+  sharedNeutralProtection,
+  simultaneousDisconnect,
+  splitReceptacle,
+} from './multiwire.ts';
+import {
+  directory,
+  feederRule,
+  panelBonding,
+  panelOpenings,
+  panelRating,
+  panelSpaces,
+  serviceLoad,
+} from './panel.ts';
+import { receptacleVoltage } from './receptacle-voltage.ts';
+import { requiredCircuits } from './required-circuits.ts';
+import { smallLoadOn240 } from './small-load-on-240.ts';
+import { whiteAsHot } from './white-as-hot.ts';
 import { basementReceptacle } from './basement-receptacle.ts';
 import { bathroomBasin } from './bathroom-basin.ts';
 import { controlledMarking } from './controlled-marking.ts';
@@ -37,7 +62,7 @@ import { weatherResistant } from './weather-resistant.ts';
 
 /** Every rule, by what it looks at. */
 export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
-  house: [outdoorReceptacles],
+  house: [outdoorReceptacles, requiredCircuits],
   area: [
     roomOutline,
     roomsOverlap,
@@ -60,6 +85,7 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     equipmentReceptacle,
     applianceReceptacle,
     atTelevision,
+    smallLoadOn240,
   ],
   box: [
     gfci,
@@ -74,8 +100,27 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     faceUp,
     notCounted,
     onACircuit,
+    receptacleVoltage,
   ],
-  circuit: [receptacleRating, smallConductor, afci, voltageDrop, shopLimit],
+  circuit: [
+    receptacleRating,
+    smallConductor,
+    circuitLoad,
+    fixedEquipmentShare,
+    designatedCircuits,
+    afci,
+    extensionGround,
+    oppositeLegs,
+    simultaneousDisconnect,
+    sharedNeutralProtection,
+    neutralThroughDevice,
+    splitReceptacle,
+    whiteAsHot,
+    breakerListed,
+    voltageDrop,
+    shopLimit,
+  ],
+  panel: [panelSpaces, panelRating, panelBonding, panelOpenings, directory, serviceLoad, feederRule],
 };
 
 export type RuleMeta = Pick<Rule, 'id' | 'title' | 'level' | 'sections' | 'why' | 'scope' | 'limit'>;
@@ -86,4 +131,5 @@ export const ALL_RULES: readonly RuleMeta[] = [
   ...RULES.fixture,
   ...RULES.box,
   ...RULES.circuit,
+  ...RULES.panel,
 ];

@@ -1,3 +1,8 @@
+import { conditionsOf, loadOfCircuit } from '../../circuits/circuitLoad.ts';
+import { demandOf } from '../../circuits/demand.ts';
+import { largestBreaker, usableAmpacity } from '../../circuits/sizing.ts';
+import { BRANCH_RATINGS } from '../../job/schema.ts';
+import { round } from '../../units/quantity.ts';
 import { changeBreaker, rule, sameSection, type Verdict } from '../rule.ts';
 import { ampacity, smallConductorCap } from '../tables/conductors.ts';
 
@@ -10,36 +15,51 @@ export const smallConductor = rule({
   why: 'The breaker is what keeps the wire in the wall from overheating; above the wire’s limit it no longer does.',
   check(circuit, view) {
     const { rating } = circuit.breaker;
-    const gauges = new Set([circuit.gauge, ...view.run(circuit).stops.map((s) => s.segment.gauge)]);
+    const run = view.run(circuit);
+    const { load } = loadOfCircuit(view.document, run);
+    const demand = demandOf(load, view.edition);
+    // Motors and cooling have protection of their own, 240.4(G): the appliance's rule judges them.
+    if (demand.ok && demand.value.ownProtection) return [];
+    const nextSizeUp = demand.ok && demand.value.nextSizeUp;
+    const conditions = conditionsOf(view.document.job, circuit);
+    const gauges = new Set([circuit.gauge, ...run.stops.map((s) => s.segment.gauge)]);
     return [...gauges].map((gauge): Verdict => {
-      const cap = smallConductorCap(gauge, circuit.material);
-      const limit = cap ?? ampacity(gauge, circuit.material, 60);
       const wire = `${gauge} AWG ${circuit.material}`;
-      if (limit === null) {
+      if (ampacity(gauge, circuit.material, 60) === null) {
         return {
           level: 'violation',
           message: `there is no ${wire} for branch circuits; the thinnest is 12 AWG`,
           section: '310.3',
         };
       }
+      const u = usableAmpacity(gauge, conditions, rating);
+      const cap = smallConductorCap(gauge, circuit.material);
+      const most = (u && largestBreaker(gauge, circuit.material, u.usable, nextSizeUp)) ?? 0;
+      const capped = cap !== null && most === cap;
+      // By the conductor itself where the next standard size is not open to it.
+      const limit = capped || nextSizeUp || !u ? most : Math.max(most, Math.min(u.usable, cap ?? Infinity));
+      const hot =
+        u && u.usable < u.base
+          ? ` at ${circuit.ambient} °C with ${circuit.bundled} conductors bundled (${round(u.usable, 1)} A)`
+          : '';
       const quantities = {
         measured: { value: rating, unit: 'A' },
         limit: { value: limit, unit: 'A' },
       } as const;
-      const section = cap === null ? '240.4, 334.80' : '240.4(D)';
-      if (rating <= limit) {
+      const section = capped ? '240.4(D)' : hot ? '240.4, 310.15' : '240.4, 110.14(C)';
+      if (rating <= most) {
         return {
           level: 'satisfied',
-          message: `${rating} A breaker on ${wire}: at most ${limit} A`,
+          message: `${rating} A breaker on ${wire}${hot}: at most ${round(limit, 1)} A`,
           section,
           ...quantities,
         };
       }
-      const lower = ([50, 45, 40, 35, 30, 25, 20, 15] as const).find((r) => r <= limit);
+      const lower = BRANCH_RATINGS.filter((r) => r <= most && r >= 15).at(-1);
       return {
         level: 'violation',
         section,
-        message: `${rating} A breaker on ${wire}; at most ${limit} A`,
+        message: `${rating} A breaker on ${wire}${hot}; at most ${round(limit, 1)} A`,
         ...quantities,
         fixes:
           lower === undefined

@@ -191,6 +191,12 @@ export const NOT_EASILY_MOVED: readonly FixtureKind[] = [
   'water-heater',
 ];
 
-const SERVICED: readonly FixtureKind[] = ['furnace', 'air-handler', 'outdoor-unit', 'evaporative-cooler'];
+const SERVICED: readonly FixtureKind[] = [
+  'furnace',
+  'air-handler',
+  'outdoor-unit',
+  'heat-pump',
+  'evaporative-cooler',
+];
 /** Heating and cooling equipment, which somebody comes to service. */
 export const isServiced = ({ kind }: { kind: FixtureKind }): boolean => SERVICED.includes(kind);

@@ -9,7 +9,6 @@ import {
   flag,
   inches,
   whole,
-  volts,
   entity,
   list,
   number,

@@ -1,6 +1,6 @@
 /** Boxes, the devices in them, and what was found behind old ones. */
 import * as yup from 'yup';
-import { MAX_WALL, id, text, word, name, flag, inches, whole, volts, entity, list } from './fields.ts';
+import { MAX_WALL, id, text, word, name, flag, inches, whole, entity, list } from './fields.ts';
 import { STATUSES, DEVICE_KINDS, MOUNTS, PURPOSES, COLOURS, CONDUCTOR_FUNCTIONS, SIGNS } from './words.ts';
 
 export const deviceSchema = entity({

@@ -115,6 +115,7 @@ export const FIXTURE_KINDS = [
   'furnace',
   'air-handler',
   'outdoor-unit',
+  'heat-pump',
   'evaporative-cooler',
   'sump-pump',
   'kiln',

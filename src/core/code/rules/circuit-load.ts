@@ -1,0 +1,45 @@
+import { sizingOf } from '../../circuits/circuitLoad.ts';
+import { BRANCH_RATINGS } from '../../job/schema.ts';
+import { changeBreaker, changeCircuit, rule, sameSection, type Fix } from '../rule.ts';
+
+export const circuitLoad = rule({
+  id: 'circuit-load',
+  title: 'Breaker and conductor for the appliance',
+  scope: 'circuit',
+  level: 'violation',
+  sections: sameSection('210.19(A), 210.20(A)'),
+  why: 'Too little trips or overheats under the load it is there for; too much leaves the appliance unprotected.',
+  check(circuit, view) {
+    const { load, about, asIs, free } = sizingOf(view.document, view.run(circuit));
+    if (load.kind === 'general' && load.continuousAmps === 0) return [];
+    const { gauge, breaker } = circuit;
+    if (asIs.ok) {
+      const [first] = asIs.value.steps;
+      return [
+        {
+          level: 'satisfied',
+          message: `${about}: ${breaker.rating} A on ${gauge} AWG; ${first!.working}`,
+          section: first!.section,
+        },
+      ];
+    }
+    const fixes: Fix[] = [];
+    const right = free.ok ? BRANCH_RATINGS.find((r) => r === free.value.breaker) : undefined;
+    if (free.ok && right !== undefined) {
+      const { breaker: rating, gauge: thick } = free.value;
+      fixes.push(
+        thick === gauge
+          ? { label: `Fit a ${rating} A breaker`, command: changeBreaker(circuit, { rating: right }) }
+          : {
+              label: `Fit a ${rating} A breaker on ${thick} AWG`,
+              command: changeCircuit(circuit, {
+                gauge: thick,
+                breaker: { ...breaker, rating: right },
+                stops: circuit.stops.map((s) => ({ ...s, gauge: null })),
+              }),
+            },
+      );
+    }
+    return [{ level: 'violation', message: `${about}: ${asIs.message}`, fixes }];
+  },
+});

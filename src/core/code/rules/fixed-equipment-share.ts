@@ -1,0 +1,38 @@
+import { plateVa } from '../../panel/jobLoad.ts';
+import { round } from '../../units/quantity.ts';
+import { rule } from '../rule.ts';
+
+export const fixedEquipmentShare = rule({
+  id: 'fixed-equipment-share',
+  title: 'Fixed equipment on a shared circuit',
+  scope: 'circuit',
+  level: 'violation',
+  sections: { '2017': '210.23(A)(2)', '2020': '210.23(A)(2)', '2023': '210.23(B)(2)' },
+  why: 'What is fastened in place runs when it likes: it may take half a shared circuit, so that the rest has something left.',
+  check(circuit, view) {
+    const { rating } = circuit.breaker;
+    if (rating > 20) return [];
+    const { document } = view;
+    const run = view.run(circuit);
+    const outlets = run.stops.filter(({ box }) => box.status !== 'remove' && box.device.kind !== 'switch');
+    const fixed = outlets.flatMap(({ box }) => {
+      const fixture = box.serves === null ? undefined : document.fixtures[box.serves];
+      const held = fixture && (fixture.connection === 'hard-wired' || fixture.fastened);
+      const va = held ? plateVa(fixture) : null;
+      return fixture && va !== null ? [{ box, fixture, va }] : [];
+    });
+    const shared = outlets.some(({ box }) => !fixed.some((f) => f.box === box));
+    if (fixed.length === 0 || !shared) return [];
+    const amps = fixed.reduce((sum, f) => sum + f.va, 0) / run.volts;
+    const limit = rating / 2;
+    const names = [...new Set(fixed.map((f) => f.fixture.name))].join(', ');
+    return [
+      {
+        level: amps > limit + 1e-9 ? 'violation' : 'satisfied',
+        message: `${names}: ${round(amps, 1)} A of a ${rating} A circuit with other outlets; at most ${limit} A`,
+        measured: { value: round(amps, 1), unit: 'A' },
+        limit: { value: limit, unit: 'A' },
+      },
+    ];
+  },
+});

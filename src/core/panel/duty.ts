@@ -1,0 +1,85 @@
+/** Which designated circuit of 210.11(C) a circuit is by what it feeds, and what on it does not belong there. */
+import type { RunStop } from '../circuits/run.ts';
+import { isOutside } from '../code/tables/areas.ts';
+import type { AreaKind, Edition, Fixture, FixtureKind } from '../job/schema.ts';
+import { hasCounterRule } from '../plan/counters.ts';
+import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
+
+export const DUTIES = [
+  'small-appliance',
+  'laundry',
+  'bathroom',
+  'garage',
+  'heating',
+  'individual',
+  'general',
+] as const;
+export type Duty = (typeof DUTIES)[number];
+
+export interface Duties {
+  duty: Duty;
+  /** Outlets that may not be on such a circuit. */
+  strangers: RunStop[];
+}
+
+type FixtureOf = (stop: RunStop) => Fixture | undefined;
+
+const HEATING: readonly FixtureKind[] = ['furnace', 'air-handler', 'heat-pump'];
+/** Permanently connected air conditioning and the auxiliaries of the heating may share its circuit, 422.12. */
+const WITH_HEATING: readonly FixtureKind[] = [...HEATING, 'outdoor-unit', 'motor', 'fixed-equipment'];
+
+/** Appliances with a receptacle that is none of those for wall, floor and counter, 210.52(B). */
+const FIXED_IN_KITCHENS: readonly FixtureKind[] = ['dishwasher', 'disposer', 'hood', 'fixed-equipment'];
+
+/** Rooms in which every small receptacle belongs on the room's own circuit. */
+const DESIGNATED_ROOMS: readonly AreaKind[] = ['laundry', 'bathroom', 'garage'];
+
+const isKitchenReceptacle = ({ box, area }: RunStop) => isSmallReceptacle(box) && hasCounterRule(area);
+const isLaundryReceptacle = ({ box, area }: RunStop) => isSmallReceptacle(box) && area.kind === 'laundry';
+const isBathReceptacle = ({ box, area }: RunStop) => isSmallReceptacle(box) && area.kind === 'bathroom';
+const isGarageReceptacle = ({ box, area }: RunStop) => isSmallReceptacle(box) && area.kind === 'garage';
+
+/** An outlet for one appliance: of more than 20 A, wired in, or a receptacle outside the rooms with circuits of their own. */
+function isIndividual({ box, area }: RunStop): boolean {
+  if (box.device.kind === 'hard-wired' || (isReceptacle(box) && !isSmallReceptacle(box))) return true;
+  return box.serves !== null && isReceptacle(box) && !DESIGNATED_ROOMS.includes(area.kind);
+}
+
+/**
+ * @param stops outlets that stay
+ * @param fixtureOf the appliance that an outlet is there for
+ */
+export function dutiesOf(stops: readonly RunStop[], fixtureOf: FixtureOf, edition: Edition): Duties {
+  const heats = stops.filter((s) => HEATING.includes(fixtureOf(s)?.kind ?? 'counter'));
+  if (heats.length > 0) {
+    const belongs = (s: RunStop) =>
+      s.box.device.kind === 'switch' || WITH_HEATING.includes(fixtureOf(s)?.kind ?? 'counter');
+    return { duty: 'heating', strangers: stops.filter((s) => !belongs(s)) };
+  }
+  const outlets = stops.filter(({ box }) => box.device.kind !== 'switch');
+  const [only] = outlets;
+  // One receptacle of the kitchen may have a circuit of its own for one appliance, 210.52(B)(1) exception 2.
+  if (only && outlets.length === 1 && isIndividual(only)) return { duty: 'individual', strangers: [] };
+  // A receptacle that a wall switch controls stands in for a light and may be on a general circuit, 210.52(B)(1).
+  const kitchen = stops.filter((s) => isKitchenReceptacle(s) && s.box.device.switched === 'none');
+  if (kitchen.length > 0) {
+    const fixed = (s: RunStop) => FIXED_IN_KITCHENS.includes(fixtureOf(s)?.kind ?? 'counter');
+    return { duty: 'small-appliance', strangers: stops.filter((s) => !kitchen.includes(s) || fixed(s)) };
+  }
+  if (stops.some(isLaundryReceptacle))
+    return { duty: 'laundry', strangers: stops.filter((s) => !isLaundryReceptacle(s)) };
+  const baths = stops.filter(isBathReceptacle);
+  if (baths.length > 0) {
+    const one = stops.every((s) => s.area === baths[0]!.area);
+    return { duty: 'bathroom', strangers: one ? [] : stops.filter((s) => !isBathReceptacle(s)) };
+  }
+  if (stops.some(isGarageReceptacle)) {
+    const bays = stops.find(isGarageReceptacle)!.area.conditions.bays;
+    const belongs = (s: RunStop) =>
+      isGarageReceptacle(s) ||
+      (isReceptacle(s.box) && isOutside(s.area)) ||
+      (edition === '2023' && bays === 1 && s.area.kind === 'garage');
+    return { duty: 'garage', strangers: stops.filter((s) => !belongs(s)) };
+  }
+  return { duty: 'general', strangers: [] };
+}

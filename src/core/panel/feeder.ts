@@ -1,0 +1,127 @@
+/** The feeder of a subpanel: breaker against load and conductor, four wires, ground, drop. */
+import { lengthOf, panelPlace, plannedBetween } from '../circuits/run.ts';
+import {
+  equipmentGround,
+  largestBreaker,
+  twoWireDrop,
+  usableAmpacity,
+  type Conditions,
+} from '../circuits/sizing.ts';
+import { rows } from '../job/document.ts';
+import { dwellingLoad } from '../loads/dwelling.ts';
+import { legAmps } from './balance.ts';
+import { jobLoad, panelsBehind, type Wired } from './jobLoad.ts';
+import { GAUGES_BY_SIZE, ohmsPerThousandFeet } from '../code/tables/conductors.ts';
+import type { Feeder, Gauge, JobDocument, Panel } from '../job/schema.ts';
+import { round } from '../units/quantity.ts';
+import type { Step } from '../circuits/demand.ts';
+
+export interface FeederSizing {
+  /** Installed length, inches, and where it comes from. */
+  length: number;
+  source: 'measured' | 'plan';
+  usableAmps: number | null;
+  /** Largest breaker the conductor may have; null where there is no such conductor. */
+  largestBreaker: number | null;
+  /** Thinnest conductor for the breaker it has. */
+  leastGauge: Gauge | null;
+  ground: Gauge;
+  /** With both legs loaded alike, volts of 240. */
+  drop: { volts: number; percent: number };
+  steps: Step[];
+}
+
+/** Two hots and a neutral that carries only their difference: two conductors count. */
+const conditionsOf = (document: JobDocument, { material, cable }: Feeder): Conditions => ({
+  material,
+  method: cable,
+  insulation: 90,
+  terminalRating: document.job.settings.terminalRating === 75 ? 75 : 60,
+  ambientCelsius: 30,
+  currentCarrying: 2,
+});
+
+/**
+ * Load of a subpanel, amperes at 240 V: by the standard method for what it feeds of the dwelling, and no less than
+ * the planning load on its fuller leg, which counts outbuildings too.
+ */
+export function feederLoad(wired: Wired, panel: Panel): { amps: number; from: string } {
+  const { document } = wired;
+  const behind = panelsBehind(document, panel).map((p) => p.id);
+  const legs = { A: 0, B: 0 };
+  for (const circuit of rows(document.circuits)) {
+    if (circuit.status === 'remove' || !behind.includes(circuit.panelId)) continue;
+    const amps = legAmps(wired.run(circuit));
+    legs.A += amps.A;
+    legs.B += amps.B;
+  }
+  const planned = Math.max(legs.A, legs.B);
+  const load = dwellingLoad(jobLoad(wired, panel).dwelling, 'standard');
+  return load.ok && load.value.amps > planned
+    ? { amps: load.value.amps, from: 'by the standard method' }
+    : { amps: planned, from: 'planning load on the fuller leg' };
+}
+
+/**
+ * @param amps load of the feeder, amperes at 240 V
+ */
+export function sizeFeeder(
+  document: JobDocument,
+  panel: Panel,
+  feeder: Feeder,
+  amps: number,
+): FeederSizing | null {
+  const from = document.panels[feeder.panelId];
+  if (!from) return null;
+  const { settings } = document.job;
+  const planned = plannedBetween(settings, panelPlace(document, from), panelPlace(document, panel), true);
+  const length = feeder.measured ?? lengthOf(planned);
+  const conditions = conditionsOf(document, feeder);
+  const largestFor = (gauge: Gauge): number | null => {
+    const u = usableAmpacity(gauge, conditions, feeder.rating);
+    return u && u.usable >= amps - 1e-9 ? largestBreaker(gauge, feeder.material, u.usable, true) : null;
+  };
+  const leastGauge = GAUGES_BY_SIZE.find((g) => (largestFor(g) ?? 0) >= feeder.rating) ?? null;
+  const u = usableAmpacity(feeder.gauge, conditions, feeder.rating);
+  const largest = u && largestBreaker(feeder.gauge, feeder.material, u.usable, true);
+  const ground = equipmentGround(feeder.rating, feeder.material, feeder.gauge, leastGauge ?? feeder.gauge);
+  const ohms = ohmsPerThousandFeet(feeder.gauge, feeder.material, settings.conductorTemperature);
+  const feet = length / 12;
+  const volts = ohms === null ? 0 : twoWireDrop(ohms, feet, amps);
+  const service = 2 * settings.voltage;
+  const percent = (volts / service) * 100;
+  const steps: Step[] = [
+    {
+      what: 'Load',
+      working: `${round(amps, 1)} A at ${service} V ≤ ${feeder.rating} A breaker`,
+      section: '215.2(A), 215.3',
+    },
+    {
+      what: 'Conductor',
+      working: u
+        ? `${feeder.gauge} AWG ${feeder.material}, ${u.column} °C column: ${round(u.usable, 1)} A; breaker at most ${largest ?? 0} A`
+        : `there is no ${feeder.gauge} AWG ${feeder.material} in the table`,
+      section: '110.14(C), 240.4(B)',
+    },
+    {
+      what: 'Equipment ground',
+      working: `${ground} AWG for ${feeder.rating} A`,
+      section: '250.122',
+    },
+    {
+      what: 'Voltage drop',
+      working: `2 × ${round(ohms ?? 0, 3)} Ω ÷ 1,000 ft × ${round(feet, 1)} ft × ${round(amps, 1)} A = ${round(volts, 2)} V = ${round(percent, 2)} % of ${service} V`,
+      section: '215.2(A) note (advice)',
+    },
+  ];
+  return {
+    length,
+    source: feeder.measured === null ? 'plan' : 'measured',
+    usableAmps: u?.usable ?? null,
+    largestBreaker: largest,
+    leastGauge,
+    ground,
+    drop: { volts, percent },
+    steps,
+  };
+}

@@ -1,0 +1,201 @@
+/** The dwelling's load from what is on record: rooms, circuits and nameplates, all of them or those behind one panel. */
+import { fixturesOn } from '../circuits/circuitLoad.ts';
+import type { Run } from '../circuits/run.ts';
+import { isOutside } from '../code/tables/areas.ts';
+import { motorAmps } from '../code/tables/motors.ts';
+import { rows } from '../job/document.ts';
+import { isClosed, outlineOf } from '../job/outline.ts';
+import type { Area, AreaKind, Circuit, Fixture, FixtureKind, JobDocument, Panel } from '../job/schema.ts';
+import type { Dwelling, LoadItem, LoadKind } from '../loads/dwelling.ts';
+import { dutiesOf, type Duties } from './duty.ts';
+
+/** A document with the runs of its circuits. */
+export interface Wired {
+  document: JobDocument;
+  run(circuit: Circuit): Run;
+}
+
+const LOAD_KIND: Partial<Record<FixtureKind, LoadKind>> = {
+  range: 'range',
+  cooktop: 'range',
+  'wall-oven': 'range',
+  dryer: 'dryer',
+  'outdoor-unit': 'cooling',
+  'room-cooler': 'cooling',
+  'evaporative-cooler': 'cooling',
+  'heat-pump': 'heat-pump',
+  'baseboard-heater': 'space-heat',
+  'floor-heat': 'space-heat',
+  'vehicle-charger': 'vehicle',
+};
+const DRIVEN: readonly FixtureKind[] = [
+  'disposer',
+  'furnace',
+  'air-handler',
+  'outdoor-unit',
+  'heat-pump',
+  'evaporative-cooler',
+  'sump-pump',
+  'room-cooler',
+  'motor',
+  'hood',
+];
+/** What must be counted even though its nameplate is not on record yet. */
+const HEAVY: readonly FixtureKind[] = [
+  'range',
+  'cooktop',
+  'wall-oven',
+  'dryer',
+  'water-heater',
+  'outdoor-unit',
+  'heat-pump',
+  'air-handler',
+  'kiln',
+  'vehicle-charger',
+  'baseboard-heater',
+];
+/** Load of the elements from which a furnace or air handler heats electrically, VA. */
+const ELEMENTS = 2000;
+/** Not in the floor area of 220.12: garages, open porches, and space that is not finished or cannot be. */
+const UNCOUNTED: readonly AreaKind[] = [
+  'garage',
+  'basement-unfinished',
+  'crawl-space',
+  'attic',
+  'accessory',
+  'boathouse',
+];
+
+/** Volt-amperes on a nameplate; null where it does not say. */
+export function plateVa({ nameplate }: Fixture): number | null {
+  if (!nameplate) return null;
+  const { volts, watts, amps, minimumAmpacity, horsepower } = nameplate;
+  if (watts !== null) return watts;
+  const current = amps ?? minimumAmpacity ?? (horsepower === null ? null : motorAmps(horsepower, volts));
+  return current === null ? null : current * volts;
+}
+
+/** Twice the area of a polygon by the shoelace formula, halved. */
+function insideArea(area: Area): number | null {
+  const outline = outlineOf(area);
+  if (!isClosed(outline)) return null;
+  const twice = outline.walls.reduce((sum, { from }, i) => {
+    const next = outline.walls[(i + 1) % outline.walls.length]!.from;
+    return sum + from.x * next.y - next.x * from.y;
+  }, 0);
+  return Math.abs(twice) / 2;
+}
+
+/** Area of rooms with half a wall around each, ft². */
+export function floorAreaOf(areas: readonly Area[], wallThickness: number): number {
+  const square = areas
+    .filter((a) => !isOutside(a) && !UNCOUNTED.includes(a.kind))
+    .reduce((sum, a) => {
+      const inside = insideArea(a);
+      const around = a.walls.reduce((t, w) => t + w.length, 0);
+      return inside === null ? sum : sum + inside + (around * wallThickness) / 2;
+    }, 0);
+  return Math.round(square / 144);
+}
+
+/** The panels fed from one, itself among them. */
+export function panelsBehind(document: JobDocument, panel: Panel): Panel[] {
+  const behind = [panel];
+  for (const at of behind)
+    behind.push(...rows(document.panels).filter((p) => p.feeder?.panelId === at.id && !behind.includes(p)));
+  return behind;
+}
+
+export interface JobLoad {
+  dwelling: Dwelling;
+  /** Whether the floor area was entered or worked out from the rooms. */
+  areaFrom: 'entered' | 'rooms';
+  /** Appliances that count and whose nameplate is not on record. */
+  lacking: Fixture[];
+  /** Fixtures behind the items, in their order. */
+  fixtures: Fixture[];
+}
+
+/** What a circuit is by what it feeds. */
+export function dutiesOn(wired: Wired, circuit: Circuit): Duties {
+  const { document } = wired;
+  const stops = wired.run(circuit).stops.filter(({ box }) => box.status !== 'remove');
+  const fixtureOf = ({ box }: { box: { serves: string | null } }) =>
+    box.serves === null ? undefined : document.fixtures[box.serves];
+  return dutiesOf(stops, fixtureOf, document.job.edition);
+}
+
+function itemOf(fixture: Fixture, va: number, all: readonly Fixture[]): LoadItem {
+  const elements = (fixture.kind === 'furnace' || fixture.kind === 'air-handler') && va >= ELEMENTS;
+  const withPump = all.some((f) => f.kind === 'heat-pump');
+  return {
+    name: fixture.name,
+    kind: elements
+      ? withPump
+        ? 'supplementary-heat'
+        : 'space-heat'
+      : (LOAD_KIND[fixture.kind] ?? 'appliance'),
+    va,
+    volts: (fixture.nameplate?.volts ?? 240) > 150 ? 240 : 120,
+    motor: DRIVEN.includes(fixture.kind) && !elements,
+    controls: 1,
+    added: fixture.status === 'new',
+  };
+}
+
+/**
+ * The load of a job: of the whole dwelling for its only service panel, of what is fed from it for any other.
+ * Appliances count that are fastened, wired in, or on a circuit of their own.
+ */
+export function jobLoad(wired: Wired, panel: Panel): JobLoad {
+  const { document } = wired;
+  const { job } = document;
+  const services = rows(document.panels).filter((p) => p.feeder === null);
+  const whole = panel.feeder === null && services.length === 1;
+  const behind = panelsBehind(document, panel);
+  const circuits = rows(document.circuits).filter(
+    (c) => c.status !== 'remove' && behind.some((p) => p.id === c.panelId),
+  );
+  const runs = circuits.map((c) => wired.run(c));
+  const duties = circuits.map((c) => dutiesOn(wired, c));
+  const count = (duty: Duties['duty']) => duties.filter((d) => d.duty === duty).length;
+  const rooms = whole ? rows(document.areas) : [...new Set(runs.flatMap((r) => r.stops.map((s) => s.area)))];
+  const own = new Set(
+    runs.flatMap((r, i) => (duties[i]!.duty === 'individual' ? fixturesOn(document, r) : [])),
+  );
+  const onThese = new Set(runs.flatMap((r) => fixturesOn(document, r)));
+  const counted = rows(document.fixtures).filter((f) => {
+    if (f.status === 'remove' || f.connection === 'none') return false;
+    if (!whole && !onThese.has(f)) return false;
+    return f.connection === 'hard-wired' || f.fastened || own.has(f) || HEAVY.includes(f.kind);
+  });
+  const items: LoadItem[] = [];
+  const fixtures: Fixture[] = [];
+  const lacking: Fixture[] = [];
+  for (const fixture of counted) {
+    // A dryer counts 5,000 VA at least, whatever its nameplate says.
+    const va = plateVa(fixture) ?? (fixture.kind === 'dryer' ? 0 : null);
+    if (va === null) {
+      if (HEAVY.includes(fixture.kind)) lacking.push(fixture);
+      continue;
+    }
+    items.push(itemOf(fixture, va, counted));
+    fixtures.push(fixture);
+  }
+  const kitchens = rooms.some((a) => a.kind === 'kitchen');
+  const laundries = !job.laundryElsewhere && (whole || count('laundry') > 0);
+  return {
+    dwelling: {
+      edition: job.edition,
+      floorArea: (whole ? job.load.floorArea : null) ?? floorAreaOf(rooms, job.settings.wallThickness),
+      smallApplianceCircuits: Math.max(whole || kitchens ? 2 : 0, count('small-appliance')),
+      laundryCircuits: Math.max(laundries ? 1 : 0, count('laundry')),
+      items,
+      oneFamily: whole && job.dwelling === 'one-family',
+      material: 'copper',
+    },
+    areaFrom: whole && job.load.floorArea !== null ? 'entered' : 'rooms',
+    lacking,
+    fixtures,
+  };
+}
