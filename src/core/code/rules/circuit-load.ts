@@ -1,4 +1,5 @@
-import { sizingOf } from '../../circuits/circuitLoad.ts';
+import { loadOfCircuit, sizingInputOf } from '../../circuits/circuitLoad.ts';
+import { sizeCircuit } from '../../circuits/sizing.ts';
 import { BRANCH_RATINGS } from '../../job/schema.ts';
 import { changeBreaker, changeCircuit, rule, sameSection, type Fix } from '../rule.ts';
 
@@ -10,9 +11,12 @@ export const circuitLoad = rule({
   sections: sameSection('210.19(A), 210.20(A)'),
   why: 'Too little trips or overheats under the load it is there for; too much leaves the appliance unprotected.',
   check(circuit, view) {
-    const { load, about, asIs, free } = sizingOf(view.document, view.run(circuit));
+    const run = view.run(circuit);
+    const { load, about } = loadOfCircuit(view.document, run);
     if (load.kind === 'general' && load.continuousAmps === 0) return [];
     const { gauge, breaker } = circuit;
+    const input = sizingInputOf(view.document.job, run, load);
+    const asIs = sizeCircuit(input);
     if (asIs.ok) {
       const [first] = asIs.value.steps;
       return [
@@ -24,6 +28,7 @@ export const circuitLoad = rule({
       ];
     }
     const fixes: Fix[] = [];
+    const free = sizeCircuit({ ...input, gauge: null, breaker: null });
     const right = free.ok ? BRANCH_RATINGS.find((r) => r === free.value.breaker) : undefined;
     if (free.ok && right !== undefined) {
       const { breaker: rating, gauge: thick } = free.value;

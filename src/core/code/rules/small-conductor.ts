@@ -17,10 +17,10 @@ export const smallConductor = rule({
     const { rating } = circuit.breaker;
     const run = view.run(circuit);
     const { load } = loadOfCircuit(view.document, run);
-    const demand = demandOf(load, view.edition);
+    const demand = load.kind === 'general' ? null : demandOf(load, view.edition);
     // Motors and cooling have protection of their own, 240.4(G): the appliance's rule judges them.
-    if (demand.ok && demand.value.ownProtection) return [];
-    const nextSizeUp = demand.ok && demand.value.nextSizeUp;
+    if (demand?.ok && demand.value.ownProtection) return [];
+    const nextSizeUp = demand === null ? !load.severalReceptacles : demand.ok && demand.value.nextSizeUp;
     const conditions = conditionsOf(view.document.job, circuit);
     const gauges = new Set([circuit.gauge, ...run.stops.map((s) => s.segment.gauge)]);
     return [...gauges].map((gauge): Verdict => {
