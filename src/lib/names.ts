@@ -2,12 +2,15 @@
 import { AREA_FACTS } from '../core/code/tables/areas.ts';
 import {
   AREA_KINDS,
+  BRANCH_RATINGS,
+  FEEDER_RATINGS,
   GAUGES,
   type Box,
   type Circuit,
   type Fixture,
   type FixtureKind,
   type OpeningKind,
+  type Stop,
 } from '../core/job/schema.ts';
 
 type Options<T> = readonly { value: T; name: string }[];
@@ -51,8 +54,6 @@ export const DEVICE_OPTIONS: Options<Box['device']['kind']> = options({
   'hard-wired': 'Fixed equipment, no plug',
 });
 
-export const RATING_OPTIONS = ([15, 20, 30, 50] as const).map((value) => ({ value, name: `${value} A` }));
-
 export const GROUNDING_OPTIONS: Options<Box['grounding']> = options({
   grounded: 'Grounded',
   none: 'No ground',
@@ -68,15 +69,67 @@ export const PROTECTION_OPTIONS: Options<Circuit['breaker']['protection']> = opt
   dual: 'AFCI + GFCI',
 });
 
-export const BREAKER_OPTIONS = ([10, 15, 20, 25, 30, 35, 40, 45, 50, 60] as const).map((value) => ({
-  value,
-  name: `${value} A`,
-}));
+export const PROTECTION_NAMES: Record<Circuit['breaker']['protection'], string> = {
+  none: '',
+  afci: 'AFCI',
+  gfci: 'GFCI',
+  dual: 'AFCI + GFCI',
+};
+/** What a breaker is beside its rating, in a word or two. */
+export const breakerWords = ({ breaker }: Pick<Circuit, 'breaker'>): string =>
+  [PROTECTION_NAMES[breaker.protection], breaker.poles === 2 ? '2-pole' : ''].filter(Boolean).join(', ');
+export const TIE_OPTIONS: Options<Circuit['breaker']['tie']> = options({
+  'common-trip': 'Trip together',
+  'handle-tie': 'Handles tied',
+  none: 'Neither',
+});
+export const LISTED_OPTIONS: Options<Circuit['breaker']['listed']> = options({
+  unknown: 'Not looked at',
+  yes: 'Yes, its label names it',
+  no: 'No',
+});
+export const HALF_OPTIONS: Options<Circuit['half']> = options({
+  whole: 'The whole space',
+  a: 'Upper half of a tandem',
+  b: 'Lower half of a tandem',
+});
+export const SIDE_OPTIONS: Options<Stop['side']> = options({
+  load: 'Load side, protected on',
+  line: 'Line side, not protected',
+});
+export const SPLICE_OPTIONS: Options<Stop['splice']> = options({
+  pigtail: 'Joined, device on a pigtail',
+  'feed-through': 'Through the device’s screws',
+});
+export const HOT_OPTIONS: Options<Stop['hot']> = options({
+  black: 'Black',
+  red: 'Red',
+  both: 'Black and red',
+});
+export const WHITE_OPTIONS: Options<Stop['whiteMarked']> = options({
+  unknown: 'Not looked at',
+  yes: 'Marked at both ends',
+  no: 'Not marked',
+});
+export const TAB_OPTIONS: Options<Box['device']['tabs']> = options({
+  whole: 'Both in place',
+  'hot-broken': 'Hot tab off',
+  'both-broken': 'Both tabs off',
+});
+
+const amperes = <T extends number>(ratings: readonly T[]) =>
+  ratings.map((value) => ({ value, name: `${value} A` }));
+export const RATING_OPTIONS = amperes([15, 20, 30, 50] as const);
+export const BREAKER_OPTIONS = amperes(BRANCH_RATINGS);
+export const FEEDER_OPTIONS = amperes(FEEDER_RATINGS);
 export const GAUGE_OPTIONS = GAUGES.map((value) => ({ value, name: `${value} AWG` }));
 export const MATERIAL_OPTIONS = options({ copper: 'Copper', aluminium: 'Aluminium' });
 export const CABLE_OPTIONS: Options<Circuit['cable']> = options({
   'NM-B': 'NM-B',
   'UF-B': 'UF-B',
+  SE: 'SE',
+  MC: 'MC',
+  raceway: 'Single conductors in raceway',
   'old two-wire': 'Old two-wire',
 });
 

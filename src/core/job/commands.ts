@@ -30,8 +30,13 @@ export type Command =
   | { type: 'remove'; table: Exclude<TableName, 'readings' | 'proofs' | 'energizings'>; ids: string[] }
   /** Slides an outlet to a place on a wall of its room. */
   | { type: 'move-box'; id: string; wallId: string; offset: number }
-  /** Puts an outlet on a circuit after another outlet (null: first), or on no circuit. */
-  | { type: 'move-stop'; boxId: string; circuitId: string | null; after: string | null }
+  /**
+   * Puts an outlet on a circuit after another outlet (null: first), or on no circuit. It takes over what that one
+   * fed, unless it is to be a branch of its own.
+   */
+  | { type: 'move-stop'; boxId: string; circuitId: string | null; after: string | null; branch?: boolean }
+  /** Feeds an outlet, with all that hangs on it, from another outlet of its circuit. */
+  | { type: 'feed-stop'; boxId: string; from: string }
   /** Several commands as one step of undo. */
   | { type: 'batch'; label: string; commands: Command[] };
 
@@ -75,6 +80,8 @@ function step(document: JobDocument, command: Command): JobDocument {
     }
     case 'move-stop':
       return moveStop(document, command);
+    case 'feed-stop':
+      return feedStop(document, command);
     case 'batch':
       return command.commands.reduce(step, document);
   }
@@ -201,16 +208,17 @@ function takeOut(stops: readonly Stop[], boxId: string): Stop[] {
     : rest.map((s) => (s.from === null && s !== heads[0] ? { ...s, from: heads[0]!.boxId } : s));
 }
 
-/** The stops with a box put in after another: it takes over what that one fed. Measured lengths there lapse. */
-function putIn(stops: readonly Stop[], boxId: string, after: string | null): Stop[] {
+/** The stops with a box put in after another. Measured lengths of what it takes over lapse. */
+function putIn(stops: readonly Stop[], boxId: string, after: string | null, branch: boolean): Stop[] {
   const index = after === null ? 0 : stops.findIndex((s) => s.boxId === after) + 1;
+  if (branch && after !== null) return [...stops, stopAt(boxId, after)];
   const moved = stops.map((s) => (s.from === after ? { ...s, from: boxId, measured: null } : s));
   return [...moved.slice(0, index), stopAt(boxId, after), ...moved.slice(index)];
 }
 
 function moveStop(
   document: JobDocument,
-  { boxId, circuitId, after }: Extract<Command, { type: 'move-stop' }>,
+  { boxId, circuitId, after, branch = false }: Extract<Command, { type: 'move-stop' }>,
 ): JobDocument {
   if (!document.boxes[boxId]) refuse('boxId', 'expected the id of an outlet in this job');
   if (after === boxId) refuse('after', 'expected another outlet than the one moved');
@@ -224,7 +232,29 @@ function moveStop(
   if (after !== null && !target.stops.some((s) => s.boxId === after)) {
     refuse('after', `expected an outlet on “${target.name}”, or null for the first place`);
   }
-  return withCircuit(next, { ...target, stops: putIn(target.stops, boxId, after) });
+  return withCircuit(next, { ...target, stops: putIn(target.stops, boxId, after, branch) });
+}
+
+function feedStop(
+  document: JobDocument,
+  { boxId, from }: Extract<Command, { type: 'feed-stop' }>,
+): JobDocument {
+  const circuit =
+    rows(document.circuits).find((c) => c.stops.some((s) => s.boxId === boxId)) ??
+    refuse('boxId', 'expected the id of an outlet on a circuit');
+  const { stops } = circuit;
+  if (!stops.some((s) => s.boxId === from)) refuse('from', `expected an outlet on “${circuit.name}”`);
+  if (stops.find((s) => s.boxId === boxId)!.from === null)
+    refuse('boxId', 'the first outlet is fed from the panel: put another one first');
+  const hanging = new Set([boxId]);
+  for (const s of stops) if (s.from !== null && hanging.has(s.from)) hanging.add(s.boxId);
+  if (hanging.has(from)) refuse('from', 'expected an outlet that does not hang on this one');
+  const branch = stops
+    .filter((s) => hanging.has(s.boxId))
+    .map((s) => (s.boxId === boxId ? { ...s, from, measured: null } : s));
+  // Feeders stand before what they feed.
+  const rest = stops.filter((s) => !hanging.has(s.boxId));
+  return withCircuit(document, { ...circuit, stops: [...rest, ...branch] });
 }
 
 const LABELS: Record<keyof Omit<Job, 'id'>, string> = {
@@ -264,6 +294,10 @@ export function labelOf(document: JobDocument, command: Command): string {
       const name = document.boxes[command.boxId]?.name ?? 'outlet';
       const circuit = command.circuitId === null ? null : document.circuits[command.circuitId];
       return circuit ? `Put ${name} on ${circuit.name}` : `Take ${name} off its circuit`;
+    }
+    case 'feed-stop': {
+      const name = (id: string) => document.boxes[id]?.name ?? 'outlet';
+      return `Feed ${name(command.boxId)} from ${name(command.from)}`;
     }
     case 'batch':
       return command.label;

@@ -72,8 +72,11 @@ test('a version 3 file is brought up to date: breakers, neutrals and nameplates 
   assert.equal(fixtures['fixture-range']!.nameplate!.continuous, false);
   assert.equal(panels['panel-a']!.busRating, 100);
   assert.equal(panels['panel-a']!.bonded, true);
+  const { stops } = before.circuits!.find((c) => c.id === 'circuit-bedroom') as unknown as {
+    stops: object[];
+  };
   assert.deepEqual(circuits['circuit-bedroom']!.stops[1], {
-    ...before.circuits!.find((c) => c.id === 'circuit-bedroom')!['stops' as never][1],
+    ...stops[1],
     side: 'load',
     splice: 'pigtail',
     hot: 'black',

@@ -11,6 +11,7 @@
     MOUNT_OPTIONS,
     PURPOSE_OPTIONS,
     SWITCHED_OPTIONS,
+    TAB_OPTIONS,
     VOLTS_OPTIONS,
   } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
@@ -104,6 +105,14 @@
           options={COVER_OPTIONS}
           set={(cover) => putDevice({ cover })}
         />
+        {#if box.device.kind === 'duplex'}
+          <Choice
+            label="Tabs between halves"
+            value={box.device.tabs}
+            options={TAB_OPTIONS}
+            set={(tabs) => putDevice({ tabs })}
+          />
+        {/if}
         <Choice
           label="Contacts"
           value={box.device.switched}

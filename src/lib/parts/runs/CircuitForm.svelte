@@ -1,22 +1,29 @@
 <script lang="ts">
   import type { Circuit } from '../../../core/job/schema.ts';
-  import { dropAt, type Run } from '../../../core/circuits/run.ts';
+  import { rows } from '../../../core/job/document.ts';
+  import { dropAt, fullLoad, isMultiwire, type Run } from '../../../core/circuits/run.ts';
   import { sizingOf } from '../../../core/circuits/circuitLoad.ts';
   import { equipmentGround } from '../../../core/circuits/sizing.ts';
+  import { purposeOf } from '../../../core/panel/purpose.ts';
   import { round } from '../../../core/units/quantity.ts';
   import {
     BREAKER_OPTIONS,
     CABLE_OPTIONS,
     GAUGE_OPTIONS,
+    HALF_OPTIONS,
+    LISTED_OPTIONS,
     MATERIAL_OPTIONS,
     PROTECTION_OPTIONS,
     STATUS_OPTIONS,
+    TIE_OPTIONS,
   } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
   import Field from '../Field.svelte';
   import NumberField from '../NumberField.svelte';
+  import Toggle from '../Toggle.svelte';
+  import Working from '../Working.svelte';
 
   let { run }: { run: Run } = $props();
 
@@ -24,79 +31,156 @@
   const document = $derived(session.document);
   const settings = $derived(document.job.settings);
   const circuit = $derived(run.circuit);
-  const put = (next: Circuit) => session.attempt({ type: 'put', table: 'circuits', rows: [next] });
+  const put = (values: Partial<Circuit>) =>
+    session.attempt({ type: 'put', table: 'circuits', rows: [{ ...circuit, ...values }] });
+  const putBreaker = (values: Partial<Circuit['breaker']>) =>
+    put({ breaker: { ...circuit.breaker, ...values } });
 
   const sizing = $derived(sizingOf(document, run));
+  const better = $derived(!sizing.asIs.ok && sizing.free.ok ? sizing.free.value : null);
+  const purpose = $derived(purposeOf(document, run.stops));
+  const panels = $derived(rows(document.panels).map((p) => ({ value: p.id, name: p.name })));
   const ground = $derived.by(() => {
     if (circuit.cable === 'old two-wire') return 'none in the cable';
     const needed = sizing.asIs.ok ? sizing.asIs.value.leastGauge : circuit.gauge;
     return `${equipmentGround(circuit.breaker.rating, circuit.material, circuit.gauge, needed)} AWG`;
   });
+  const two = $derived(circuit.breaker.poles === 2);
+  const loads = $derived(
+    run.volts > 150 ? [sizing.asIs.ok ? sizing.asIs.value.drop.amps : fullLoad(circuit)] : [12, 16],
+  );
 </script>
 
 <div class="sheet pad stack">
   <h2>{circuit.name}</h2>
   <div class="grid-form">
-    <Field label="Name" value={circuit.name} commit={(name) => put({ ...circuit, name: name.trim() })} />
+    <Field
+      label="Name, as on the directory"
+      value={circuit.name}
+      hint={purpose === circuit.name ? '' : `it feeds: ${purpose}`}
+      commit={(name) => put({ name: name.trim() })}
+    />
+    {#if panels.length > 1}
+      <Choice label="Panel" value={circuit.panelId} options={panels} set={(panelId) => put({ panelId })} />
+    {/if}
     <NumberField
       label="Panel space"
       value={circuit.space}
       min={1}
       max={84}
-      set={(space) => put({ ...circuit, space: space! })}
+      set={(space) => put({ space: space! })}
     />
     <Choice
       label="Breaker"
       value={circuit.breaker.rating}
       options={BREAKER_OPTIONS}
-      set={(rating) => put({ ...circuit, breaker: { ...circuit.breaker, rating } })}
+      set={(rating) => putBreaker({ rating })}
+    />
+    <Choice
+      label="Poles"
+      value={circuit.breaker.poles}
+      options={[
+        { value: 1, name: 'One, 120 V' },
+        { value: 2, name: 'Two, 240 V' },
+      ]}
+      set={(poles) => putBreaker({ poles, tie: poles === 2 ? 'common-trip' : 'none' })}
     />
     <Choice
       label="Breaker kind"
       value={circuit.breaker.protection}
       options={PROTECTION_OPTIONS}
-      set={(protection) => put({ ...circuit, breaker: { ...circuit.breaker, protection } })}
+      set={(protection) => putBreaker({ protection })}
     />
-    <Choice
-      label="Conductor"
-      value={circuit.gauge}
-      options={GAUGE_OPTIONS}
-      set={(gauge) => put({ ...circuit, gauge })}
-    />
-    <Choice
-      label="Metal"
-      value={circuit.material}
-      options={MATERIAL_OPTIONS}
-      set={(material) => put({ ...circuit, material })}
-    />
-    <Choice
-      label="Cable"
-      value={circuit.cable}
-      options={CABLE_OPTIONS}
-      set={(cable) => put({ ...circuit, cable })}
-    />
-    <Choice
-      label="Work"
-      value={circuit.status}
-      options={STATUS_OPTIONS}
-      set={(status) => put({ ...circuit, status })}
-    />
+    <Choice label="Conductor" value={circuit.gauge} options={GAUGE_OPTIONS} set={(gauge) => put({ gauge })} />
+    <Choice label="Cable" value={circuit.cable} options={CABLE_OPTIONS} set={(cable) => put({ cable })} />
+    {#if two}
+      <Choice
+        label="Poles open"
+        value={circuit.breaker.tie}
+        options={TIE_OPTIONS}
+        set={(tie) => putBreaker({ tie })}
+      />
+      <Toggle
+        label="Neutral with the hots"
+        hint={circuit.neutral ? (isMultiwire(run) ? 'multiwire' : '') : 'plain 240 V'}
+        value={circuit.neutral}
+        set={(neutral) => put({ neutral })}
+      />
+    {/if}
   </div>
+  <details>
+    <summary>Metal, surroundings, tandem, listing</summary>
+    <div class="grid-form">
+      <Choice
+        label="Metal"
+        value={circuit.material}
+        options={MATERIAL_OPTIONS}
+        set={(material) => put({ material })}
+      />
+      <Choice
+        label="Work"
+        value={circuit.status}
+        options={STATUS_OPTIONS}
+        set={(status) => put({ status })}
+      />
+      <NumberField
+        label="Hottest place on the way"
+        unit="°C"
+        value={circuit.ambient}
+        min={-40}
+        max={85}
+        hint="an attic in summer: 50 to 60"
+        set={(ambient) => put({ ambient: ambient! })}
+      />
+      <NumberField
+        label="Conductors bundled"
+        value={circuit.bundled}
+        min={1}
+        max={100}
+        hint="current-carrying, its own two included"
+        set={(bundled) => put({ bundled: bundled! })}
+      />
+      {#if !two}
+        <Choice label="Takes" value={circuit.half} options={HALF_OPTIONS} set={(half) => put({ half })} />
+      {:else}
+        <NumberField
+          label="Second pole in space"
+          optional
+          value={circuit.otherSpace}
+          min={1}
+          max={84}
+          hint="empty: the one below, {circuit.space + 2}"
+          set={(otherSpace) => put({ otherSpace })}
+        />
+      {/if}
+      <Choice
+        label="Listed for this panel"
+        value={circuit.breaker.listed}
+        options={LISTED_OPTIONS}
+        set={(listed) => putBreaker({ listed })}
+      />
+    </div>
+  </details>
   <dl class="facts">
+    <div>
+      <dt>Sized for</dt>
+      <dd>{sizing.about}</dd>
+    </div>
     <div>
       <dt>Equipment ground</dt>
       <dd>{ground} <span class="section">250.122</span></dd>
     </div>
     {#if run.end}
-      {#each [12, 16] as amps (amps)}
+      {#each loads as amps (amps)}
         <div>
-          <dt>Drop at {run.end.box.name}, {amps} A there</dt>
+          <dt>Drop at {run.end.box.name}, {round(amps, 1)} A there</dt>
           <dd>
-            {dropAt(run.end, amps).toFixed(1)} V · {(
-              (dropAt(run.end, amps) / run.volts) *
-              100
-            ).toFixed(1)} %
-            <span class="quiet">2 × {run.end.pathOhms.toFixed(3)} Ω × {amps} A ÷ {run.volts} V</span>
+            {dropAt(run.end, amps).toFixed(1)} V · {((dropAt(run.end, amps) / run.volts) * 100).toFixed(1)} %
+            <span class="quiet"
+              >2 × {run.end.pathOhms.toFixed(3)} Ω × {round(amps, 1)} A ÷ {run.volts} V{isMultiwire(run)
+                ? '; one side alone, the worst case'
+                : ''}</span
+            >
           </dd>
         </div>
       {/each}
@@ -104,31 +188,24 @@
         <dt>Drop, planning load</dt>
         <dd>
           {round((run.end.plannedDrop / run.volts) * 100, 1)} %
-          <span class="quiet">{settings.vaPerReceptacle} VA at each outlet</span>
+          <span class="quiet">{settings.vaPerReceptacle} VA at each outlet, appliances by nameplate</span>
         </dd>
       </div>
     {/if}
   </dl>
-  {#if sizing}
+  {#if sizing.asIs.ok}
     <details>
       <summary>Show the working: conductor and breaker</summary>
-      {#if sizing.asIs.ok}
-        <ol class="working">
-          {#each sizing.asIs.value.steps as step (step.what)}
-            <li>
-              <strong>{step.what}</strong>
-              {step.working} <span class="section">{step.section}</span>
-            </li>
-          {/each}
-        </ol>
-        <p class="quiet small">
-          For {round(circuit.breaker.rating * 0.8, 1)} A at 30 °C, two current-carrying conductors. At {settings.terminalRating}
-          °C terminals.
-        </p>
-      {:else}
-        <p class="bad">{sizing.asIs.message}</p>
-      {/if}
+      <Working steps={sizing.asIs.value.steps} />
     </details>
+  {:else}
+    <p class="bad">{sizing.asIs.message}</p>
+    {#if better}
+      <details>
+        <summary>What would do: {better.breaker} A on {better.gauge} AWG</summary>
+        <Working steps={better.steps} />
+      </details>
+    {/if}
   {/if}
   <Act kind="danger" onclick={() => session.execute({ type: 'remove', table: 'circuits', ids: [circuit.id] })}
     >Remove {circuit.name}</Act
@@ -149,19 +226,6 @@
   .facts .quiet {
     display: block;
     font-size: 0.9rem;
-  }
-  .working li {
-    padding: 0.25rem 0;
-    border-top: 1px solid var(--rule);
-  }
-  .working strong {
-    display: block;
-  }
-  .working .section {
-    white-space: normal;
-  }
-  .small {
-    font-size: 0.92rem;
   }
   .bad {
     color: var(--bad);

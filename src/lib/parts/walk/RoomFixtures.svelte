@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { newId, PLAIN_FIXTURE, PLAIN_NAMEPLATE } from '../../../core/job/document.ts';
+  import { newId, PLAIN_FIXTURE } from '../../../core/job/document.ts';
   import { MAX_WALL, type Area, type Fixture, type FixtureKind } from '../../../core/job/schema.ts';
   import { isIsland } from '../../../core/plan/counters.ts';
   import { formatLength, parseLength } from '../../../core/units/length.ts';
@@ -17,7 +17,7 @@
   import Choice from '../Choice.svelte';
   import Field from '../Field.svelte';
   import LengthField from '../LengthField.svelte';
-  import NumberField from '../NumberField.svelte';
+  import NameplateFields from '../NameplateFields.svelte';
   import Toggle from '../Toggle.svelte';
 
   let {
@@ -139,39 +139,7 @@
           />
         {/if}
         {#if f.connection !== 'none'}
-          <NumberField
-            label="Nameplate"
-            unit="V"
-            optional
-            value={f.nameplate?.volts ?? null}
-            min={1}
-            max={600}
-            set={(volts) =>
-              put(f, {
-                nameplate: volts === null ? null : { ...PLAIN_NAMEPLATE, ...f.nameplate, volts },
-              })}
-          />
-          {#if f.nameplate}
-            {@const plate = f.nameplate}
-            <NumberField
-              label="Current"
-              unit="A"
-              optional
-              value={plate.amps}
-              min={0}
-              max={400}
-              set={(amps) => put(f, { nameplate: { ...plate, amps } })}
-            />
-            <NumberField
-              label="Power"
-              unit="W"
-              optional
-              value={plate.watts}
-              min={0}
-              max={100000}
-              set={(watts) => put(f, { nameplate: { ...plate, watts } })}
-            />
-          {/if}
+          <NameplateFields fixture={f} />
         {/if}
       </div>
       <div class="flags">

@@ -16,7 +16,8 @@
   import ProofForm from '$lib/parts/prove/ProofForm.svelte';
   import ReadingForm from '$lib/parts/prove/ReadingForm.svelte';
   import RecordTable from '$lib/parts/prove/RecordTable.svelte';
-  import RunDrawing, { type StopResult } from '$lib/parts/RunDrawing.svelte';
+  import type { StopResult } from '$lib/parts/run/drawing.ts';
+  import RunDrawing from '$lib/parts/run/RunDrawing.svelte';
   import { lastPerson, rememberPerson } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
@@ -112,7 +113,6 @@
         <RunDrawing
           {run}
           {results}
-          chart={false}
           dropLimit={document.job.settings.dropLimitPercent}
           selected={stop?.box.id ?? null}
           onselect={(id) => (at = run.stops.findIndex((s) => s.box.id === id))}

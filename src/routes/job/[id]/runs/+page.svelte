@@ -3,14 +3,20 @@
   import { page } from '$app/state';
   import { breakerOf, newId, PLAIN_CIRCUIT, rows } from '../../../../core/job/document.ts';
   import type { Circuit } from '../../../../core/job/schema.ts';
+  import type { Command } from '../../../../core/job/commands.ts';
+  import { purposeOf } from '../../../../core/panel/purpose.ts';
+  import { freeSpace, spacesIn } from '../../../../core/panel/spaces.ts';
   import { formatFeet } from '../../../../core/units/length.ts';
   import { round } from '../../../../core/units/quantity.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { applyFix } from '$lib/fixes.ts';
   import Act from '$lib/parts/Act.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
-  import RunDrawing from '$lib/parts/RunDrawing.svelte';
+  import RunDrawing from '$lib/parts/run/RunDrawing.svelte';
+  import DropChart from '$lib/parts/charts/DropChart.svelte';
+  import TripChart from '$lib/parts/charts/TripChart.svelte';
   import CircuitForm from '$lib/parts/runs/CircuitForm.svelte';
+  import Extension from '$lib/parts/runs/Extension.svelte';
   import Planner from '$lib/parts/runs/Planner.svelte';
   import ShopSettings from '$lib/parts/runs/ShopSettings.svelte';
   import StopForm from '$lib/parts/runs/StopForm.svelte';
@@ -26,6 +32,7 @@
   let chosenId = $state<string | null>(page.url.searchParams.get('circuit'));
   let boxId = $state<string | null>(null);
   let planning = $state(false);
+  let curve = $state(false);
   const circuit = $derived((chosenId !== null && document.circuits[chosenId]) || circuits[0] || null);
   const run = $derived(circuit && session.view.run(circuit));
   const stop = $derived(run?.stops.find((s) => s.box.id === boxId) ?? null);
@@ -39,11 +46,10 @@
   );
 
   async function addCircuit() {
-    const panel = rows(document.panels)[0];
+    const panel = (circuit && document.panels[circuit.panelId]) ?? rows(document.panels)[0];
     if (!panel) return;
-    const taken = new Set(circuits.filter((c) => c.panelId === panel.id).map((c) => c.space));
-    const space = Array.from({ length: panel.spaces }, (_, i) => i + 1).find((s) => !taken.has(s));
-    if (space === undefined) {
+    const space = freeSpace(spacesIn(document, panel), 1);
+    if (space === null) {
       session.problems = [
         {
           path: 'space',
@@ -56,7 +62,7 @@
       id: newId('circuit'),
       panelId: panel.id,
       space,
-      name: `Circuit ${space}`,
+      name: `Spare ${space}`,
       status: 'new',
       ...PLAIN_CIRCUIT,
       breaker: breakerOf(20, 'afci'),
@@ -66,10 +72,22 @@
     if (await session.execute({ type: 'put', table: 'circuits', rows: [added] })) chosenId = added.id;
   }
 
-  const moveTo = (id: string, circuitId: string | null, after: string | null) =>
-    session.execute({ type: 'move-stop', boxId: id, circuitId, after });
+  /** Puts an outlet somewhere; a spare that gets its first outlet is named for it. */
+  function moveTo(id: string, circuitId: string | null, after: string | null, branch = false) {
+    const move: Command = { type: 'move-stop', boxId: id, circuitId, after, branch };
+    const to = circuitId === null ? undefined : document.circuits[circuitId];
+    const box = document.boxes[id];
+    const area = box && document.areas[box.areaId];
+    if (!to || !area || to.stops.length > 0 || !/^spare\b/i.test(to.name)) return session.execute(move);
+    const name = purposeOf(document, [{ box, area }]);
+    return session.execute({
+      type: 'batch',
+      label: `Put ${box.name} on ${name}`,
+      commands: [{ type: 'put', table: 'circuits', rows: [{ ...to, name }] }, move],
+    });
+  }
 
-  /** Puts an outlet at the end of a circuit's first branch. */
+  /** Puts an outlet at the end of a circuit’s first branch. */
   const append = (id: string, to: Circuit) =>
     moveTo(id, to.id, to.stops.filter((s) => s.boxId !== id).at(-1)?.boxId ?? null);
 
@@ -91,7 +109,14 @@
     const i = home.stops.findIndex((s) => s.boxId === id);
     const c = circuits.indexOf(home);
     event.preventDefault();
-    if (event.key === 'ArrowLeft' && i > 0) await moveTo(id, home.id, home.stops[i - 2]?.boxId ?? null);
+    const feed = (from: string | null | undefined) =>
+      from && session.execute({ type: 'feed-stop', boxId: id, from });
+    const { from } = home.stops[i]!;
+    if (event.shiftKey && event.key === 'ArrowLeft')
+      await feed(home.stops.find((s) => s.boxId === from)?.from);
+    else if (event.shiftKey && event.key === 'ArrowRight')
+      await feed(home.stops.slice(0, i).findLast((s) => s.from === from && s.boxId !== id)?.boxId);
+    else if (event.key === 'ArrowLeft' && i > 0) await moveTo(id, home.id, home.stops[i - 2]?.boxId ?? null);
     else if (event.key === 'ArrowRight' && i < home.stops.length - 1)
       await moveTo(id, home.id, home.stops[i + 1]!.boxId);
     else if (event.key === 'ArrowUp' && circuits[c - 1]) await append(id, circuits[c - 1]!);
@@ -111,10 +136,43 @@
         words: 'planner group breakers cable optimise homeruns',
         run: () => (planning = true),
       },
+      { id: 'add-circuit', name: 'Add a circuit', hint: 'Runs', words: 'new breaker', run: addCircuit },
+      ...(stop && run && circuit
+        ? [
+            ...run.stops
+              .filter((s) => s.box.id !== stop.box.id && stop.feeder >= 0)
+              .map((s) => ({
+                id: `feed-${s.box.id}`,
+                name: `Feed ${stop.box.name} from ${s.box.name}`,
+                hint: 'Runs',
+                words: 'branch tree splice',
+                run: () => session.execute({ type: 'feed-stop', boxId: stop.box.id, from: s.box.id }),
+              })),
+            ...circuits
+              .filter((c) => c.id !== circuit.id)
+              .map((c) => ({
+                id: `to-${c.id}`,
+                name: `Move ${stop.box.name} to ${c.name}`,
+                hint: 'Runs',
+                words: 'circuit',
+                run: () => append(stop.box.id, c),
+              })),
+            {
+              id: 'off-circuit',
+              name: `Take ${stop.box.name} off its circuit`,
+              hint: 'Runs',
+              words: 'remove loose',
+              run: () => moveTo(stop.box.id, null, null),
+            },
+          ]
+        : []),
     ]),
   );
 
-  /** A stop let go over a run: it goes after the last stop to the left of that point. */
+  /**
+   * A stop let go over a run: on a box it becomes a branch of that box, elsewhere it goes after the last stop to the
+   * left of that point.
+   */
   function drop(id: string, x: number, y: number) {
     const target = window.document
       .elementsFromPoint(x, y)
@@ -127,7 +185,11 @@
       if (s.boxId === id) continue;
       const name = document.boxes[s.boxId]?.name;
       const at = target.querySelector(`[data-stop="${name}"] .body`)?.getBoundingClientRect();
-      if (at && at.left + at.width / 2 < x) after = s.boxId;
+      if (!at) continue;
+      const [cx, cy] = [at.left + at.width / 2, at.top + at.height / 2];
+      if (Math.abs(cx - x) <= at.width / 2 && Math.abs(cy - y) <= at.height / 2)
+        return void moveTo(id, to.id, s.boxId, true);
+      if (cx < x) after = s.boxId;
     }
     void moveTo(id, to.id, after);
   }
@@ -137,7 +199,10 @@
   <section class="runs">
     <div class="bar sheet">
       <h1>Runs</h1>
-      <span class="quiet">Drag a box along its run or onto another; or Alt with the arrow keys.</span>
+      <span class="quiet"
+        >Drag a box along its run, to another run, or onto a box to branch off it. Keys: Alt with arrows, with
+        Shift to branch.</span
+      >
       <Act onclick={() => (planning = !planning)} disabled={rows(document.panels).length === 0}
         >Plan circuits</Act
       >
@@ -208,6 +273,17 @@
   {#if circuit && run}
     <section class="side">
       <CircuitForm {run} />
+      {#if run.stops.length > 0}
+        <div class="sheet pad stack">
+          <h2>Voltage drop along the run</h2>
+          <DropChart {run} dropLimit={settings.dropLimitPercent} />
+        </div>
+      {/if}
+      <details class="sheet pad" bind:open={curve}>
+        <summary>When the breaker opens</summary>
+        {#if curve}<TripChart {run} celsius={settings.conductorTemperature} />{/if}
+      </details>
+      <Extension {run} {findings} />
       {#if stop}
         <StopForm
           {run}

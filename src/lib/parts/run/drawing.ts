@@ -1,0 +1,113 @@
+/** What the drawings of a run share: thickness and jacket of cable, marks of devices, stretches of protection. */
+import { isMultiwire, type Run, type RunStop } from '../../../core/circuits/run.ts';
+import type { Gauge } from '../../../core/job/schema.ts';
+import { formatFeet } from '../../../core/units/length.ts';
+
+/** What was found at a stop. */
+export interface StopResult {
+  grade: 'good' | 'worry' | 'bad' | 'no-power' | 'none';
+  text: string;
+}
+export const SIGN: Record<StopResult['grade'], string> = {
+  good: '✓',
+  worry: '!',
+  bad: '✕',
+  'no-power': '–',
+  none: '',
+};
+
+const THICKNESS: Partial<Record<Gauge, number>> = { '14': 4, '12': 6, '10': 8, '8': 10 };
+const JACKET: Partial<Record<Gauge, string>> = {
+  '14': 'var(--jacket-14)',
+  '12': 'var(--jacket-12)',
+  '10': 'var(--jacket-10)',
+};
+/** Thickness of a cable on the drawing, px. */
+export const thicknessOf = (gauge: Gauge): number => THICKNESS[gauge] ?? 11;
+export const jacketOf = (gauge: Gauge): string => JACKET[gauge] ?? 'var(--jacket-8)';
+
+export type Mark =
+  'receptacle' | 'gfci' | 'afci' | 'switch' | 'light' | 'alarm' | 'wired' | 'two-hundred-forty';
+export function markOf({ box }: RunStop): Mark {
+  switch (box.device.kind) {
+    case 'gfci':
+      return 'gfci';
+    case 'outlet-afci':
+      return 'afci';
+    case 'switch':
+      return 'switch';
+    case 'light':
+      return 'light';
+    case 'smoke-alarm':
+      return 'alarm';
+    case 'hard-wired':
+      return 'wired';
+    default:
+      return box.device.volts === '125' ? 'receptacle' : 'two-hundred-forty';
+  }
+}
+
+/** Short words for how a stop is wired, where it is not the plain way. */
+export function tagsOf(run: Run, { stop, role, box }: RunStop): string[] {
+  const hots = { black: 'black', red: 'red', both: 'black + red' } as const;
+  return [
+    ...(isMultiwire(run) ? [hots[stop.hot]] : []),
+    ...(role === 'switch-loop' ? ['switch loop'] : role === 'switched' ? ['switched'] : []),
+    ...(stop.side === 'line' ? ['from line side'] : []),
+    ...(box.device.switched === 'half' ? ['half switched'] : []),
+    ...(box.device.tabs === 'hot-broken'
+      ? ['split']
+      : box.device.tabs === 'both-broken'
+        ? ['both split']
+        : []),
+    ...(stop.splice === 'feed-through' && run.stops.some((s) => run.stops[s.feeder]?.box === box)
+      ? ['through device']
+      : []),
+  ];
+}
+
+/** Lane of each stop: the first box fed from another goes on in its lane, each further one opens a new lane. */
+export function lanesOf(run: Run): number[] {
+  const lanes: number[] = [];
+  const fed = new Set<number>();
+  let count = 0;
+  for (const { feeder } of run.stops) {
+    lanes.push(fed.has(feeder) ? ++count : (lanes[feeder] ?? 0));
+    fed.add(feeder);
+  }
+  return lanes;
+}
+
+/** Runs of neighbouring stops of one lane that have a protection, as positions of the first and the last. */
+export function stretchesOf(run: Run, lanes: readonly number[], kind: 'gfci' | 'afci'): [number, number][] {
+  const open = new Map<number, [number, number]>();
+  const closed: [number, number][] = [];
+  for (const [i, s] of run.stops.entries()) {
+    const lane = lanes[i]!;
+    const at = open.get(lane);
+    if (s[kind] === null) {
+      if (at) closed.push(at);
+      open.delete(lane);
+    } else if (at) at[1] = i;
+    else open.set(lane, [i, i]);
+  }
+  return [...closed, ...open.values()];
+}
+
+/** A stop in words, for those who do not see the drawing. */
+export function wordsFor(run: Run, stop: RunStop, percent: number, result: StopResult | undefined): string {
+  const parts = [
+    `${stop.box.name} ${formatFeet(stop.distance)} from the breaker`,
+    stop.area.name,
+    ...tagsOf(run, stop),
+    `drop ${percent.toFixed(1)} percent`,
+    ...(stop.gfci ? ['GFCI'] : []),
+    ...(stop.afci ? ['AFCI'] : []),
+    ...(result ? [result.text] : []),
+  ];
+  return parts.join(', ');
+}
+
+/** Drop at a stop with the full load of the breaker put there, percent. */
+export const fullDrop = (run: Run, stop: RunStop): number =>
+  (100 * 2 * stop.pathOhms * run.circuit.breaker.rating * 0.8) / run.volts;
