@@ -6,7 +6,7 @@ import { parseFile, serialize } from '../src/core/job/file.ts';
 import { InvalidError } from '../src/core/job/validate.ts';
 import { houseProblem, type PlannerSettings } from '../src/core/planner/house.ts';
 import { figuresOf, propose } from '../src/core/planner/proposal.ts';
-import { MADE_UP_PRICES } from '../src/core/planner/prices.ts';
+import { priceBookOf } from '../src/core/panel/prices.ts';
 import { HouseSearch } from '../src/core/planner/solve.ts';
 import { CLEAN, FINDINGS, oneFile, option, print, read, without } from './input.ts';
 
@@ -34,7 +34,7 @@ export function runPlan(args: string[]): number {
         { path: '--keep', message: `expected ids of circuits in the job, found ${id}` },
       ]);
   const settings: PlannerSettings = {
-    prices: MADE_UP_PRICES,
+    prices: priceBookOf(document.job),
     gfciAt: firstBox.found ? 'first-box' : 'breaker',
     maxOut: whole('--max-out', out.value, 1, 4, 2),
     locked,

@@ -3,6 +3,11 @@ export const PHASES = [
   { path: 'walk', name: 'Walk', words: 'survey rooms walls measure enter existing panel' },
   { path: 'layout', name: 'Layout', words: 'plan outlets receptacles plugs spacing place' },
   { path: 'runs', name: 'Runs', words: 'circuits cable wire gauge breaker voltage drop gfci afci' },
+  {
+    path: 'panel',
+    name: 'Panel',
+    words: 'spaces breakers legs balance load service directory prices subpanel',
+  },
   { path: 'prove', name: 'Prove', words: 'test tester readings dead lockout energize meter' },
   { path: 'hand-over', name: 'Hand over', words: 'report print sheet export pdf inspector csv' },
 ] as const;

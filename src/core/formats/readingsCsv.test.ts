@@ -4,33 +4,13 @@ import fc from 'fast-check';
 import { studioJob } from '../../../demo/studio.ts';
 import type { Reading } from '../job/schema.ts';
 import { InvalidError } from '../job/validate.ts';
+import { plainCsv } from './testing.ts';
 import { readingsFromCsv, readingsToCsv } from './readingsCsv.ts';
 
 const job = studioJob();
 const empty = { ...job, readings: {} };
 const csv = readingsToCsv(job);
 const lines = csv.trimEnd().split('\r\n');
-
-/** A second, plain reader of quoted CSV, to check the writer. */
-function plainCsv(text: string): string[][] {
-  const table: string[][] = [[]];
-  let cell = '';
-  let quoted = false;
-  for (let i = 0; i < text.length; i++) {
-    const c = text[i]!;
-    if (quoted) {
-      if (c !== '"') cell += c;
-      else if (text[i + 1] === '"') cell += text[i++];
-      else quoted = false;
-    } else if (c === '"') quoted = true;
-    else if (c === ',' || c === '\n') {
-      table.at(-1)!.push(cell);
-      cell = '';
-      if (c === '\n' && i + 1 < text.length) table.push([]);
-    } else if (c !== '\r') cell += c;
-  }
-  return table;
-}
 
 test('readings go out and come back the same', () => {
   assert.deepEqual(Object.fromEntries(readingsFromCsv(csv, empty).map((r) => [r.id, r])), job.readings);

@@ -7,6 +7,7 @@ import { breakerOf, rows, stopAt } from '../job/document.ts';
 import type { Circuit } from '../job/schema.ts';
 import { chain, house, outlet, PANEL } from '../job/testing.ts';
 import { balanceChoices, balanceOf, legAmps, type Movable } from './balance.ts';
+import { moveBreaker } from './moves.ts';
 import { freeSpace, isClash, legOf, spacesIn, spacesOf } from './spaces.ts';
 
 /** The best balance with so many moves, by trying every set of breakers. */
@@ -139,4 +140,25 @@ test('free spaces: one pole, two poles, a full panel', () => {
     (c) => ({ space: c + 1 }),
   );
   assert.equal(freeSpace(spacesIn(full, PANEL), 1), null);
+});
+
+test('a breaker moves into free spaces, or changes places with one of its kind', () => {
+  const document = panelOf([1, 1, 1], (c) => ({ space: c + 1 }));
+  const [a, b] = rows(document.circuits) as [Circuit, Circuit];
+  const panel = { ...PANEL, spaces: 20 };
+  const at = (moved: ReturnType<typeof moveBreaker>) => {
+    assert.ok(moved.ok, moved.ok ? '' : moved.message);
+    const after = execute(document, moved.value).document;
+    return [after.circuits[a.id]!.space, after.circuits[b.id]!.space];
+  };
+  assert.deepEqual(at(moveBreaker(document, panel, a, 10)), [10, 2]);
+  assert.deepEqual(at(moveBreaker(document, panel, a, 2)), [2, 1]);
+  const said = (circuit: Circuit, space: number) => {
+    const moved = moveBreaker(document, panel, circuit, space);
+    return moved.ok ? '' : moved.message;
+  };
+  const two = { ...a, breaker: breakerOf(30, 'none', 2) };
+  assert.match(said(two, 19), /no space 21/);
+  assert.match(said(two, 2), /stands there/);
+  assert.match(said(a, 0), /no space 0/);
 });

@@ -11,7 +11,7 @@ import { EDITIONS, type JobDocument } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
 import { houseProblem, type HouseProblem, type PlannerSettings } from './house.ts';
 import { figuresOf, propose } from './proposal.ts';
-import { MADE_UP_PRICES } from './prices.ts';
+import { MADE_UP_PRICES } from '../panel/prices.ts';
 import { HouseSearch } from './solve.ts';
 
 const SETTINGS: PlannerSettings = { prices: MADE_UP_PRICES, gfciAt: 'breaker', maxOut: 2, locked: [] };

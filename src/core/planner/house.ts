@@ -7,11 +7,11 @@ import { decisionOn } from '../code/decisions.ts';
 import { isArcRoom, isOutside } from '../code/tables/areas.ts';
 import { ohmsPerThousandFeet } from '../code/tables/conductors.ts';
 import type { View } from '../code/view.ts';
-import { rows } from '../job/document.ts';
+import { breakerOf, rows } from '../job/document.ts';
 import type { Area, Box, Circuit, FixtureKind, Gauge, Panel } from '../job/schema.ts';
 import { hasCounterRule } from '../plan/counters.ts';
 import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
-import type { Prices } from './prices.ts';
+import { breakerPrice, cablePrice, type PriceBook } from '../panel/prices.ts';
 import {
   EITHER,
   GARAGE,
@@ -28,7 +28,7 @@ export const SORTS = ['kitchen', 'laundry', 'bathroom', 'individual', 'general']
 export type Sort = (typeof SORTS)[number];
 
 export interface PlannerSettings {
-  prices: Prices;
+  prices: PriceBook;
   /** GFCI for what asks for it and has none: at the breaker, or a receptacle at the first box. */
   gfciAt: 'breaker' | 'first-box';
   /** Cables that may leave a box. */
@@ -127,13 +127,13 @@ const leastRating = ({ box, area, hung }: Site): number =>
   [box, ...hung].some((b) => isReceptacle(b) && (b.device.rating > 15 || area.kind === 'garage')) ? 20 : 15;
 
 /** Cable and breakers that circuits of a sort may be made of. */
-function optionsOf(view: View, sort: Sort, prices: Prices): CircuitOption[] {
+function optionsOf(view: View, sort: Sort, prices: PriceBook): CircuitOption[] {
   const { maxReceptacles, conductorTemperature } = view.document.job.settings;
   const option = (rating: 15 | 20, gauge: Gauge): CircuitOption => ({
     rating,
     gauge,
-    breaker: prices.breaker.none,
-    perInch: (prices.cable[gauge] ?? 0) / 12,
+    breaker: prices.breaker,
+    perInch: cablePrice(prices, gauge, 2) / 12,
     ohmsPerInch: ohmsPerThousandFeet(gauge, 'copper', conductorTemperature)! / 12000,
     // The shop's habit is for 20 A; in proportion for 15 A.
     capacity: RECEPTACLE_UNITS * Math.max(1, Math.floor((maxReceptacles * rating) / 20)),
@@ -164,10 +164,12 @@ function problemOf(
   const { prices } = settings;
   const from = panelPlace(document, panel);
   const pairs = <T>(make: (a: Site, b: Site) => T): T[] => sites.flatMap((a) => sites.map((b) => make(a, b)));
-  const { none, afci, gfci, dual } = prices.breaker;
+  const [none, afci, gfci, dual] = (['none', 'afci', 'gfci', 'dual'] as const).map((protection) =>
+    breakerPrice(prices, breakerOf(20, protection)),
+  ) as [number, number, number, number];
   const protection = (needs: number): number => {
     if (settings.gfciAt === 'first-box' && needs & NEEDS_GFCI)
-      return prices.gfciReceptacle + (needs & NEEDS_AFCI ? afci - none : 0);
+      return prices['gfci-receptacle'] + (needs & NEEDS_AFCI ? afci - none : 0);
     return [none, afci, gfci, dual][needs]! - none;
   };
   return {
@@ -176,7 +178,7 @@ function problemOf(
     between: Float64Array.from(
       pairs((a, b) => (a === b ? 0 : lengthOf(plannedBetween(shop, a.place, b.place, false)))),
     ),
-    change: Float64Array.from(pairs((a, b) => (a.area === b.area ? 0 : prices.roomChange))),
+    change: Float64Array.from(pairs((a, b) => (a.area === b.area ? 0 : prices['room-change']))),
     size: Int32Array.from(sites, (s) => [s.box, ...s.hung].reduce((t, b) => t + unitsOf(b), 0)),
     least: Uint8Array.from(sites, (s) => leastRating(s)),
     amps: Float64Array.from(

@@ -9,6 +9,7 @@ import { breakerOf, newId, PLAIN_CIRCUIT, rows, stopAt } from '../job/document.t
 import type { Box, Circuit, Gauge, JobDocument, Panel } from '../job/schema.ts';
 import { legAmps, type LegAmps } from '../panel/balance.ts';
 import { freeSpace, spacesIn, spacesOf } from '../panel/spaces.ts';
+import { breakerPrice, cablePrice, conductorsIn } from '../panel/prices.ts';
 import { purposeOf } from '../panel/purpose.ts';
 import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
 import type { HouseProblem, Part, PlannerSettings, Site } from './house.ts';
@@ -238,9 +239,10 @@ export function figuresOf(
   for (const circuit of circuits) {
     const run = buildRun(view.document, circuit);
     cable += run.installed;
-    cents += prices.breaker[circuit.breaker.protection];
+    cents += breakerPrice(prices, circuit.breaker);
+    const conductors = conductorsIn(circuit);
     for (const s of run.stops) {
-      cents += ((prices.cable[s.segment.gauge] ?? 0) * s.segment.length) / 12;
+      cents += (cablePrice(prices, s.segment.gauge, conductors) * s.segment.length) / 12;
       drop = Math.max(drop, (100 * s.plannedDrop) / run.volts);
     }
   }

@@ -39,7 +39,7 @@
   const LEFT = 128;
   const RIGHT = 70;
   const GAP = 84;
-  const LANE = 118;
+  const LANE = 150;
   const LINE = 74;
 
   const width = $derived(Math.max(available, LEFT + RIGHT + run.stops.length * 40));
@@ -65,7 +65,8 @@
     return placed;
   });
   const drawn = $derived(Math.max(width, ...places.map((p) => p.x + RIGHT)));
-  const height = $derived(LINE + Math.max(0, ...lanes) * LANE + 108);
+  const tagged = $derived(run.stops.some((s) => tagsOf(run, s).length > 0));
+  const height = $derived(LINE + Math.max(0, ...lanes) * LANE + (tagged ? 108 : 92));
   const fromOf = (i: number) => places[run.stops[i]!.feeder] ?? { x: LEFT - 12, y: LINE };
 
   const bands = $derived(
@@ -176,7 +177,7 @@
             <tspan class="far" class:over={percent > dropLimit} x="0" dy="16">{percent.toFixed(1)} %</tspan
             ></text
           >
-          {#if tag}<text class="tag" x="0" y="-24">{tag}</text>{/if}
+          {#if tag}<text class="tag" x="0" y="99">{tag}</text>{/if}
         </g>
         {#if result && result.grade !== 'none'}
           <g

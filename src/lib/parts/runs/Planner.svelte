@@ -4,7 +4,7 @@
   import type { JobDocument } from '../../../core/job/schema.ts';
   import { houseProblem, type PlannerSettings } from '../../../core/planner/house.ts';
   import { figuresOf, type PlanFigures } from '../../../core/planner/proposal.ts';
-  import { MADE_UP_PRICES } from '../../../core/planner/prices.ts';
+  import { priceBookOf } from '../../../core/panel/prices.ts';
   import { formatFeet } from '../../../core/units/length.ts';
   import { round } from '../../../core/units/quantity.ts';
   import { useSession } from '../../store/session.svelte.ts';
@@ -22,7 +22,7 @@
   let maxOut = $state(2);
   let locked = $state<string[]>([]);
   const settings = $derived<PlannerSettings>({
-    prices: MADE_UP_PRICES,
+    prices: priceBookOf(session.document.job),
     gfciAt,
     maxOut,
     locked: $state.snapshot(locked),
@@ -98,8 +98,8 @@
   {:else}
     <p class="quiet">
       {outlets} outlets into circuits from {house.panel.name}: kitchen, laundry, bathrooms and single
-      appliances on circuits of their own, all else where cable, breakers and rooms cost least. Prices are
-      made up.
+      appliances on circuits of their own, all else where cable, breakers and rooms cost least, by the price
+      book in Panel.
     </p>
     <div class="grid-form" style:--field="13rem">
       <Choice

@@ -360,6 +360,14 @@
   .small {
     font-size: 0.92rem;
   }
+  @media (min-width: 901px) {
+    .side {
+      position: sticky;
+      top: 0.75rem;
+      max-height: calc(100dvh - 1.5rem);
+      overflow-y: auto;
+    }
+  }
   @media (max-width: 900px) {
     main {
       grid-template-columns: minmax(0, 1fr);

@@ -1,0 +1,211 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { page } from '$app/state';
+  import { newId, PLAIN_PANEL, rows } from '../../../../core/job/document.ts';
+  import type { Panel } from '../../../../core/job/schema.ts';
+  import { freeSpace, spacesIn } from '../../../../core/panel/spaces.ts';
+  import { actions } from '$lib/actions.svelte.ts';
+  import { applyFix } from '$lib/fixes.ts';
+  import Act from '$lib/parts/Act.svelte';
+  import FindingsList from '$lib/parts/FindingsList.svelte';
+  import BreakerForm from '$lib/parts/panel/BreakerForm.svelte';
+  import Directory from '$lib/parts/panel/Directory.svelte';
+  import Legs from '$lib/parts/panel/Legs.svelte';
+  import LoadView from '$lib/parts/panel/LoadView.svelte';
+  import PanelForm from '$lib/parts/panel/PanelForm.svelte';
+  import PriceBook from '$lib/parts/panel/PriceBook.svelte';
+  import Spaces from '$lib/parts/panel/Spaces.svelte';
+  import Tabs from '$lib/parts/Tabs.svelte';
+  import { useSession } from '$lib/store/session.svelte.ts';
+
+  const session = useSession();
+  const document = $derived(session.document);
+  /** The panel at the service first, then by name. */
+  const panels = $derived(
+    rows(document.panels).sort(
+      (a, b) => Number(a.feeder !== null) - Number(b.feeder !== null) || a.name.localeCompare(b.name),
+    ),
+  );
+
+  const VIEWS = [
+    { value: 'spaces', name: 'Spaces' },
+    { value: 'load', name: 'Load' },
+    { value: 'directory', name: 'Directory' },
+    { value: 'prices', name: 'Price book' },
+  ] as const;
+  type PanelView = (typeof VIEWS)[number]['value'];
+  const asked = page.url.searchParams.get('view');
+  let view = $state<PanelView>(VIEWS.find((v) => v.value === asked)?.value ?? 'spaces');
+  let panelId = $state<string | null>(page.url.searchParams.get('panel'));
+  let chosen = $state<string | null>(null);
+
+  const panel = $derived((panelId !== null && document.panels[panelId]) || panels[0] || null);
+  const circuit = $derived((chosen !== null && document.circuits[chosen]) || null);
+  const here = $derived(panel ? new Set(session.view.circuitsIn(panel).map((c) => c.id)) : new Set<string>());
+  const findings = $derived(
+    session.findings?.filter(
+      (f) => f.about.id === panel?.id || (f.about.table === 'circuits' && here.has(f.about.id)),
+    ) ?? null,
+  );
+
+  async function addSubpanel() {
+    const from = panel ?? panels[0];
+    if (!from) return;
+    const space = freeSpace(spacesIn(document, from), 2);
+    if (space === null) {
+      session.problems = [
+        {
+          path: 'feeder.space',
+          message: `${from.name} has no two free spaces, one below the other, for a feeder`,
+        },
+      ];
+      return;
+    }
+    const letter = String.fromCharCode(65 + panels.length);
+    const added: Panel = {
+      ...PLAIN_PANEL,
+      id: newId('panel'),
+      levelId: from.levelId,
+      name: `Panel ${letter}`,
+      x: from.x,
+      y: from.y,
+      mainRating: 60,
+      busRating: 100,
+      spaces: 12,
+      bonded: false,
+      electrode: false,
+      feeder: {
+        panelId: from.id,
+        space,
+        rating: 60,
+        gauge: '4',
+        material: 'copper',
+        cable: 'NM-B',
+        ground: true,
+        measured: null,
+      },
+    };
+    if (await session.execute({ type: 'put', table: 'panels', rows: [added] })) panelId = added.id;
+  }
+
+  onMount(() =>
+    actions.offer(() => [
+      ...VIEWS.map((v) => ({
+        id: `panel-${v.value}`,
+        name: `Panel: ${v.name}`,
+        hint: 'Panel',
+        words: 'view',
+        run: () => (view = v.value),
+      })),
+      { id: 'add-subpanel', name: 'Add a subpanel', hint: 'Panel', words: 'feeder', run: addSubpanel },
+    ]),
+  );
+</script>
+
+<main>
+  <div class="bar sheet no-print">
+    <h1>Panel</h1>
+    {#if panels.length > 1}
+      <div class="which" role="group" aria-label="Which panel">
+        {#each panels as p (p.id)}
+          <Act pressed={p.id === panel?.id} onclick={() => (panelId = p.id)}>{p.name}</Act>
+        {/each}
+      </div>
+    {/if}
+    <span class="grow"></span>
+    <Act onclick={addSubpanel} disabled={!panel}>Add a subpanel</Act>
+  </div>
+  {#if !panel}
+    <div class="sheet empty">
+      <p><strong>No panel yet.</strong></p>
+      <p>Place one in Walk, under House and panel.</p>
+    </div>
+  {:else}
+    <div class="no-print">
+      <Tabs label="View of the panel" value={view} options={VIEWS} set={(v) => (view = v)} />
+    </div>
+    {#if view === 'spaces'}
+      <div class="columns">
+        <section>
+          <Spaces {panel} {chosen} choose={(id) => (chosen = id === chosen ? null : id)} />
+          <p class="quiet">
+            Drag a breaker to another space, or Alt with the arrow keys; one dropped on another of its kind
+            changes places with it.
+          </p>
+          <p class="caution">
+            With the main off its line side is still live. The cover comes off only for qualified persons.
+          </p>
+        </section>
+        <section class="side">
+          {#if circuit && here.has(circuit.id)}<BreakerForm {circuit} />{/if}
+          <Legs {panel} />
+          <div class="sheet">
+            <FindingsList
+              {findings}
+              apply={(fix) => applyFix(session, fix)}
+              show={(f) => f.about.table === 'circuits' && (chosen = f.about.id)}
+            />
+          </div>
+          <PanelForm {panel} onremoved={() => (panelId = null)} />
+        </section>
+      </div>
+    {:else if view === 'load'}
+      <LoadView {panel} />
+    {:else if view === 'directory'}
+      <Directory {panel} />
+    {:else}
+      <PriceBook />
+    {/if}
+  {/if}
+</main>
+
+<style>
+  main {
+    display: grid;
+    gap: 0.75rem;
+    padding: 0.75rem;
+    align-content: start;
+    flex: 1;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .bar,
+  .which {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.5rem 1rem;
+  }
+  .bar {
+    padding: 0.5rem 1rem;
+  }
+  .grow {
+    flex: 1;
+  }
+  .empty {
+    padding: 3rem 1rem;
+    text-align: center;
+  }
+  .columns {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(22rem, 26rem);
+    gap: 0.75rem;
+    align-items: start;
+  }
+  .side {
+    display: grid;
+    gap: 0.75rem;
+    min-width: 0;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  section > .quiet {
+    padding-top: 0.5rem;
+  }
+  @media (max-width: 900px) {
+    main {
+      padding: 0.5rem;
+    }
+    .columns {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>
