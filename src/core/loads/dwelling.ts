@@ -63,6 +63,8 @@ export interface LoadLine {
   working: string;
   va: number;
   section: string;
+  /** What it is made of before the demand factor of the line. */
+  parts?: LoadLine[];
 }
 
 export interface DwellingLoad {
@@ -151,6 +153,14 @@ function demand(
   return { va: total, working: parts.join(' + ') || '0' };
 }
 
+/** Lines added up and taken through a demand factor as one. */
+const together = (
+  what: string,
+  parts: LoadLine[],
+  { va, working }: { va: number; working: string },
+  section: string,
+): LoadLine => ({ ...line(`${what}: ${plain(sum(parts))} VA`, working, va, section), parts });
+
 /** What vehicle supply equipment counts. */
 function vehicleLine({ edition }: Dwelling, { name, va }: LoadItem): LoadLine {
   return edition === '2023'
@@ -194,11 +204,11 @@ function standard(dwelling: Dwelling): Result<Pick<DwellingLoad, 'lines' | 'neut
     [120000, 0.35],
     [Infinity, 0.25],
   ]);
-  const first = line(
-    `${general.map((l) => l.what).join(', ')}: ${plain(sum(general))} VA`,
-    lighting.working,
-    lighting.va,
-    `${UNIT_LOAD[edition]}, 220.52, ${LIGHTING_DEMAND[edition]}`,
+  const first = together(
+    'General lighting, receptacles and required circuits',
+    general,
+    lighting,
+    LIGHTING_DEMAND[edition],
   );
   const appliances = ofKind(dwelling, 'appliance');
   const fastened = applianceLines(edition, appliances);
@@ -323,12 +333,7 @@ function optional(dwelling: Dwelling): Result<Pick<DwellingLoad, 'lines' | 'neut
   const largest = choices.reduce((a, b) => (b.va > a.va ? b : a));
   return ok({
     lines: [
-      line(
-        `${general.map((l) => l.what).join(', ')}: ${plain(sum(general))} VA`,
-        total.working,
-        total.va,
-        '220.82(B)',
-      ),
+      together('All but heating and cooling', general, total, '220.82(B)'),
       ...(largest.va > 0 ? [largest] : []),
     ],
     neutral: null,
@@ -356,10 +361,10 @@ function existing(dwelling: Dwelling): Result<Pick<DwellingLoad, 'lines' | 'neut
   ]);
   return ok({
     lines: [
-      line(
-        `${general.map((l) => l.what).join(', ')}: ${plain(sum(general))} VA`,
-        total.working,
-        total.va,
+      together(
+        full.length > 0 ? 'All but the heating or cooling that counts in full' : 'All loads',
+        general,
+        total,
         added ? '220.83(B)' : '220.83(A)',
       ),
       ...(full.length > 0

@@ -113,15 +113,22 @@
           <thead><tr><th scope="col">Load</th><th scope="col">Working</th><th scope="col">VA</th></tr></thead>
           <tbody>
             {#each worked.value.lines as line (line.what)}
+              {#each line.parts ?? [] as part (part.what)}
+                <tr class="part">
+                  <th scope="row">{part.what} <span class="section">{part.section}</span></th>
+                  <td>{part.working}</td>
+                  <td>{plain(part.va)}</td>
+                </tr>
+              {/each}
               <tr>
                 <th scope="row">{line.what} <span class="section">{line.section}</span></th>
-                <td class="working">{line.working}</td>
+                <td>{line.working}</td>
                 <td>{plain(line.va)}</td>
               </tr>
             {/each}
             <tr class="total">
               <th scope="row">In all, at 240 V</th>
-              <td class="working">{plain(worked.value.va)} ÷ 240 = {round(worked.value.va / 240, 1)} A</td>
+              <td>{plain(worked.value.va)} ÷ 240 = {round(worked.value.va / 240, 1)} A</td>
               <td>{plain(worked.value.va)}</td>
             </tr>
           </tbody>
@@ -247,6 +254,16 @@
     text-align: right;
     font-weight: 700;
     white-space: nowrap;
+  }
+  .part th,
+  .part td,
+  .part td:last-child {
+    font-weight: 400;
+    padding-block: 0.2rem;
+    color: var(--quiet);
+  }
+  .part th {
+    padding-left: 1.4rem;
   }
   .total th,
   .total td {

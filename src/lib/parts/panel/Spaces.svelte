@@ -134,7 +134,9 @@
             onpointerup={(e) => letGo(e, o)}
             onpointercancel={() => (drag = null)}
           >
-            <span class="number">{tall ? `${space.space} ${space.space + 2}` : space.space}</span>
+            <span class="number"
+              >{space.space}{#if tall}<br />{space.space + 2}{/if}</span
+            >
             <span class="name">{'feeds' in o ? `To ${o.feeds.name}` : nameOf(o)}</span>
             <span class="rating"
               >{circuit ? circuit.breaker.rating : 'feeds' in o ? o.feeds.feeder?.rating : ''} A{circuit &&
