@@ -4,7 +4,7 @@ import { View } from '../src/core/code/view.ts';
 import { run } from '../src/core/job/commands.ts';
 import { parseFile, serialize } from '../src/core/job/file.ts';
 import { InvalidError } from '../src/core/job/validate.ts';
-import { houseProblem, type PlannerSettings } from '../src/core/planner/house.ts';
+import { houseProblem, PLAIN_PLANNING, type PlannerSettings } from '../src/core/planner/house.ts';
 import { figuresOf, propose } from '../src/core/planner/proposal.ts';
 import { priceBookOf } from '../src/core/panel/prices.ts';
 import { HouseSearch } from '../src/core/planner/solve.ts';
@@ -26,7 +26,14 @@ export function runPlan(args: string[]): number {
   const seed = option(firstBox.rest, '--seed');
   const out = option(seed.rest, '--max-out');
   const keep = option(out.rest, '--keep');
-  const document = parseFile(read(oneFile(keep.rest, 'one job file')));
+  const panel = option(keep.rest, '--panel');
+  const spare = option(panel.rest, '--spare');
+  const apart = without(spare.rest, '--lights-apart');
+  const document = parseFile(read(oneFile(apart.rest, 'one job file')));
+  if (panel.value !== null && !document.panels[panel.value])
+    throw new InvalidError([
+      { path: '--panel', message: `expected the id of a panel in the job, found ${panel.value}` },
+    ]);
   const locked = keep.value?.split(',') ?? [];
   for (const id of locked)
     if (!document.circuits[id])
@@ -34,6 +41,10 @@ export function runPlan(args: string[]): number {
         { path: '--keep', message: `expected ids of circuits in the job, found ${id}` },
       ]);
   const settings: PlannerSettings = {
+    ...PLAIN_PLANNING,
+    panelId: panel.value,
+    spare: whole('--spare', spare.value, 0, 50, 0),
+    lightsApart: apart.found,
     prices: priceBookOf(document.job),
     gfciAt: firstBox.found ? 'first-box' : 'breaker',
     maxOut: whole('--max-out', out.value, 1, 4, 2),

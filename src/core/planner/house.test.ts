@@ -9,12 +9,12 @@ import { run } from '../job/commands.ts';
 import { rows } from '../job/document.ts';
 import { EDITIONS, type JobDocument } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
-import { houseProblem, type HouseProblem, type PlannerSettings } from './house.ts';
+import { houseProblem, PLAIN_PLANNING, type HouseProblem, type PlannerSettings } from './house.ts';
 import { figuresOf, propose } from './proposal.ts';
 import { MADE_UP_PRICES } from '../panel/prices.ts';
 import { HouseSearch } from './solve.ts';
 
-const SETTINGS: PlannerSettings = { prices: MADE_UP_PRICES, gfciAt: 'breaker', maxOut: 2, locked: [] };
+const SETTINGS: PlannerSettings = { ...PLAIN_PLANNING, prices: MADE_UP_PRICES };
 
 /** The demo house with nothing wired and nothing proved. */
 const bare = (): JobDocument => {

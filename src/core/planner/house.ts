@@ -6,6 +6,7 @@ import { lengthOf, panelPlace, plannedBetween, positionOf, type Place } from '..
 import { decisionOn } from '../code/decisions.ts';
 import { isArcRoom, isOutside } from '../code/tables/areas.ts';
 import { ohmsPerThousandFeet } from '../code/tables/conductors.ts';
+import type { Finding } from '../code/rule.ts';
 import type { View } from '../code/view.ts';
 import { breakerOf, rows } from '../job/document.ts';
 import type { Area, Box, Circuit, FixtureKind, Gauge, Panel } from '../job/schema.ts';
@@ -29,6 +30,12 @@ export type Sort = (typeof SORTS)[number];
 
 export interface PlannerSettings {
   prices: PriceBook;
+  /** The panel that circuits are planned from; null is the first one at a service. */
+  panelId: string | null;
+  /** Share of each circuit left for what comes later, percent. */
+  spare: number;
+  /** A room whose lights and receptacles all go out with one breaker costs the plan something. */
+  lightsApart: boolean;
   /** GFCI for what asks for it and has none: at the breaker, or a receptacle at the first box. */
   gfciAt: 'breaker' | 'first-box';
   /** Cables that may leave a box. */
@@ -36,6 +43,16 @@ export interface PlannerSettings {
   /** Circuits to leave as they are, beside those that exist or are on record as proved. */
   locked: readonly string[];
 }
+
+/** What a shop changes of these; the rest follows from the job. */
+export const PLAIN_PLANNING: Omit<PlannerSettings, 'prices'> = {
+  panelId: null,
+  spare: 0,
+  lightsApart: false,
+  gfciAt: 'breaker',
+  maxOut: 2,
+  locked: [],
+};
 
 /** An outlet as a site; a switch is a site together with what it controls. */
 export interface Site {
@@ -127,7 +144,7 @@ const leastRating = ({ box, area, hung }: Site): number =>
   [box, ...hung].some((b) => isReceptacle(b) && (b.device.rating > 15 || area.kind === 'garage')) ? 20 : 15;
 
 /** Cable and breakers that circuits of a sort may be made of. */
-function optionsOf(view: View, sort: Sort, prices: PriceBook): CircuitOption[] {
+function optionsOf(view: View, sort: Sort, { prices, spare }: PlannerSettings): CircuitOption[] {
   const { maxReceptacles, conductorTemperature } = view.document.job.settings;
   const option = (rating: 15 | 20, gauge: Gauge): CircuitOption => ({
     rating,
@@ -136,7 +153,7 @@ function optionsOf(view: View, sort: Sort, prices: PriceBook): CircuitOption[] {
     perInch: cablePrice(prices, gauge, 2) / 12,
     ohmsPerInch: ohmsPerThousandFeet(gauge, 'copper', conductorTemperature)! / 12000,
     // The shop's habit is for 20 A; in proportion for 15 A.
-    capacity: RECEPTACLE_UNITS * Math.max(1, Math.floor((maxReceptacles * rating) / 20)),
+    capacity: RECEPTACLE_UNITS * Math.max(1, Math.floor((maxReceptacles * rating * (1 - spare / 100)) / 20)),
   });
   const twenty = [option(20, '12'), option(20, '10')];
   return sort === 'general' ? [option(15, '14'), ...twenty] : twenty;
@@ -150,6 +167,21 @@ function markedSites(view: View, sites: readonly Site[]): Problem['marked'] {
     sites: Uint8Array.from(marked, (m) => (m ? 1 : 0)),
     circuits: Math.min(2, marked.filter(Boolean).length),
   };
+}
+
+/** Price of a room that goes all dark with one breaker, cents: about what a second breaker costs. */
+const DARK_ROOM = 1500;
+
+/** Rooms with lights and receptacles, which should not all be on one circuit where the shop wants it so. */
+function darkRooms(sites: readonly Site[], { lightsApart }: PlannerSettings): Pick<Problem, 'room' | 'dark'> {
+  const rooms = [...new Set(sites.map((s) => s.area))];
+  const isLight = (s: Site) => [s.box, ...s.hung].some((b) => b.device.kind === 'light');
+  const isMixed = (area: Area) => {
+    const here = sites.filter((s) => s.area === area);
+    return here.some(isLight) && here.some((s) => isReceptacle(s.box));
+  };
+  const mixed = rooms.filter((area) => lightsApart && isMixed(area));
+  return { room: Int32Array.from(sites, (s) => mixed.indexOf(s.area)), dark: DARK_ROOM };
 }
 
 function problemOf(
@@ -190,16 +222,34 @@ function problemOf(
       s.box.device.kind === 'gfci' && s.box.status !== 'existing' ? 1 : 0,
     ),
     protection: [0, protection(1), protection(2), protection(3)],
-    options: optionsOf(view, sort, prices),
+    options: optionsOf(view, sort, settings),
     maxOut: Uint8Array.from(sites, (s) => Math.max(1, settings.maxOut - (s.hung.length > 0 ? 1 : 0))),
     company: Uint8Array.from(sites, (s) => {
       if (!isSmallReceptacle(s.box)) return GENERAL;
       return s.area.kind === 'garage' ? GARAGE : isOutside(s.area) ? EITHER : GENERAL;
     }),
     maxDrop: (shop.dropLimitPercent / 100) * shop.voltage,
+    ...darkRooms(sites, settings),
     marked:
       sort === 'kitchen' ? markedSites(view, sites) : { sites: new Uint8Array(sites.length), circuits: 0 },
   };
+}
+
+/**
+ * Open circuits that may stay as they are when only what changed is planned anew: nothing on them is violated, and no
+ * outlet without a circuit stands in a room that they serve.
+ */
+export function soundCircuits(view: View, house: HouseProblem, findings: readonly Finding[]): Circuit[] {
+  const violated = new Set(findings.filter((f) => f.level === 'violation').map((f) => f.about.id));
+  const loose = new Set(
+    house.parts.flatMap((p) => p.sites.filter((s) => !view.circuitOf(s.box.id)).map((s) => s.area.id)),
+  );
+  return house.open.filter(
+    (c) =>
+      c.stops.length > 0 &&
+      !violated.has(c.id) &&
+      view.run(c).stops.every((s) => !violated.has(s.box.id) && !loose.has(s.area.id)),
+  );
 }
 
 function presentGroups(view: View, sites: readonly Site[]): number[][] {
@@ -214,7 +264,10 @@ function presentGroups(view: View, sites: readonly Site[]): number[][] {
 /** Sorts a house's outlets into problems; null without a panel. */
 export function houseProblem(view: View, settings: PlannerSettings): HouseProblem | null {
   const { document } = view;
-  const panel = rows(document.panels)[0];
+  const panels = rows(document.panels);
+  const panel =
+    (settings.panelId !== null && document.panels[settings.panelId]) ||
+    (panels.find((p) => p.feeder === null) ?? panels[0]);
   if (!panel) return null;
   const circuits = rows(document.circuits);
   const kept = circuits.filter((c) => c.panelId !== panel.id || isKept(view, c, settings.locked));

@@ -57,6 +57,9 @@ export interface Problem {
   company: Uint8Array;
   /** Most drop at the far end under the planning load, volts. */
   maxDrop: number;
+  /** Room of each site that should not be all on one circuit, −1 where it may be, and what each such room costs, cents. */
+  room: Int32Array;
+  dark: number;
   /** At least so many circuits must hold a marked site: two for kitchen counters. */
   marked: { sites: Uint8Array; circuits: number };
 }
@@ -94,6 +97,8 @@ export class Pricer {
   /** As `homes`, to sites that guard alone. */
   private readonly guardedHomes: Float64Array[];
   readonly largest: number;
+  /** Sites of each room of `problem.room`. */
+  private readonly inRoom: number[];
   /** Prices by the exclusive or of the sites' random numbers (Zobrist), two of 26 bits each. */
   private readonly known = new Map<number, number>();
   private readonly hashes: Int32Array;
@@ -107,6 +112,8 @@ export class Pricer {
     this.guardedHomes = this.homes.map((home) =>
       home.map((cents, i) => (problem.guards[i] ? cents : Infinity)),
     );
+    this.inRoom = [];
+    for (const r of problem.room) if (r >= 0) this.inRoom[r] = (this.inRoom[r] ?? 0) + 1;
     const random = randomFrom(1);
     this.hashes = Int32Array.from({ length: 2 * problem.ids.length }, () => Math.floor(random() * 2 ** 26));
     this.largest = Math.max(...problem.options.map((o) => o.capacity));
@@ -124,6 +131,25 @@ export class Pricer {
     let total = 0;
     for (const i of sites) total += this.problem.size[i]!;
     return total;
+  }
+
+  /** Cents for rooms that have all their outlets here. */
+  private darkness(sites: readonly number[]): number {
+    const { room, dark } = this.problem;
+    let cents = 0;
+    for (let i = 0; i < sites.length; i++) {
+      const r = room[sites[i]!]!;
+      if (r < 0) continue;
+      let here = 0;
+      let first = true;
+      for (let j = 0; j < sites.length; j++) {
+        if (room[sites[j]!] !== r) continue;
+        if (j < i) first = false;
+        here++;
+      }
+      if (first && here === this.inRoom[r]) cents += dark;
+    }
+    return cents;
   }
 
   private needs(sites: readonly number[]): number {
@@ -186,6 +212,7 @@ export class Pricer {
     const needs = this.needs(sites);
     const guards = (needs & NEEDS_GFCI) > 0 && sites.some((i) => problem.guards[i] === 1);
     const least = sites.reduce((most, i) => Math.max(most, problem.least[i]!), 0);
+    const dark = this.darkness(sites);
     let best: PricedCircuit | null = null;
     for (const [o, option] of problem.options.entries()) {
       if (load > option.capacity || option.rating < least) continue;
@@ -209,7 +236,7 @@ export class Pricer {
         );
         if (!tree) continue;
         const asked = (guarded ? needs & ~NEEDS_GFCI : needs) as 0 | 1 | 2 | 3;
-        const without = option.breaker + problem.protection[asked] + tree.cost;
+        const without = option.breaker + problem.protection[asked] + dark + tree.cost;
         if (without === Infinity || (best && without >= best.cents)) continue;
         const drop = this.drop(sites, tree, option);
         const cents = without + (drop > problem.maxDrop + 1e-9 ? OUT_OF_DROP : 0);

@@ -35,6 +35,8 @@ export function randomProblem(count: number, seed: number, values: Partial<Probl
     ],
     maxOut: new Uint8Array(count).fill(2),
     company: new Uint8Array(count),
+    room: new Int32Array(count).fill(-1),
+    dark: 0,
     maxDrop: 3.6,
     marked: { sites: new Uint8Array(count), circuits: 0 },
     ...values,

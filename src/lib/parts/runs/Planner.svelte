@@ -2,11 +2,17 @@
   import { onDestroy } from 'svelte';
   import { rows } from '../../../core/job/document.ts';
   import type { JobDocument } from '../../../core/job/schema.ts';
-  import { houseProblem, type PlannerSettings } from '../../../core/planner/house.ts';
+  import {
+    houseProblem,
+    PLAIN_PLANNING,
+    soundCircuits,
+    type PlannerSettings,
+  } from '../../../core/planner/house.ts';
   import { figuresOf, type PlanFigures } from '../../../core/planner/proposal.ts';
   import { priceBookOf } from '../../../core/panel/prices.ts';
   import { formatFeet } from '../../../core/units/length.ts';
   import { round } from '../../../core/units/quantity.ts';
+  import { breakerWords } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import { startPlanning } from '../../workers/planner.ts';
   import type { Draft } from '../../workers/planner.worker.ts';
@@ -18,19 +24,21 @@
   let { close }: { close: () => void } = $props();
 
   const session = useSession();
-  let gfciAt = $state<PlannerSettings['gfciAt']>('breaker');
-  let maxOut = $state(2);
-  let locked = $state<string[]>([]);
+  const wishes = $state<Omit<PlannerSettings, 'prices'>>({ ...PLAIN_PLANNING, locked: [] });
   const settings = $derived<PlannerSettings>({
+    ...$state.snapshot(wishes),
     prices: priceBookOf(session.document.job),
-    gfciAt,
-    maxOut,
-    locked: $state.snapshot(locked),
   });
+  const { locked } = $derived(wishes);
+  const panels = $derived(rows(session.document.panels).map((p) => ({ value: p.id, name: p.name })));
   const house = $derived(houseProblem(session.view, settings));
   const now = $derived(house && figuresOf(session.view, house.open, settings));
 
   let draft = $state.raw<Draft | null>(null);
+  /** The plan made before, to set beside the new one. */
+  let earlier = $state.raw<{ draft: Draft; name: string } | null>(null);
+  /** What the draft was asked for, in words. */
+  let asked = $state('');
   /** The document the draft is for: an edit since then makes it stale. */
   let plannedFor = $state.raw<JobDocument | null>(null);
   let running = $state(false);
@@ -40,7 +48,9 @@
 
   function start() {
     halt();
+    earlier = draft && plannedFor === session.document ? { draft, name: asked } : null;
     draft = null;
+    asked = inWords(settings);
     failure = '';
     running = true;
     plannedFor = session.document;
@@ -61,11 +71,17 @@
     halt();
     running = false;
   }
-  async function putInPlace() {
-    if (!draft) return;
+  async function putInPlace(chosen: Draft) {
     stop();
-    if (await session.execute(draft.proposal.command)) close();
+    if (await session.execute(chosen.proposal.command)) close();
   }
+  const inWords = ({ gfciAt, maxOut, spare, lightsApart }: PlannerSettings): string =>
+    [
+      gfciAt === 'breaker' ? 'GFCI at the breaker' : 'GFCI at the first box',
+      `${maxOut} out of a box`,
+      ...(spare > 0 ? [`${spare} % spare`] : []),
+      ...(lightsApart ? ['lights apart'] : []),
+    ].join(', ');
 
   const stale = $derived(draft !== null && plannedFor !== session.document);
   const openIds = $derived(new Set(house?.open.map((c) => c.id)));
@@ -79,7 +95,6 @@
     house?.parts.reduce((n, p) => n + p.sites.reduce((k, s) => k + 1 + s.hung.length, 0), 0) ?? 0,
   );
   const dollars = (cents: number) => `$${Math.round(cents / 100).toLocaleString('en-US')}`;
-  const PROTECTION = { none: '', afci: 'AFCI', gfci: 'GFCI', dual: 'AFCI + GFCI' } as const;
   const lines = (f: PlanFigures): [string, string][] => [
     ['Circuits', String(f.circuits)],
     ['Cable', formatFeet(f.cable)],
@@ -102,28 +117,50 @@
       book in Panel.
     </p>
     <div class="grid-form" style:--field="13rem">
+      {#if panels.length > 1}
+        <Choice
+          label="From"
+          value={house.panel.id}
+          options={panels}
+          set={(panelId) => {
+            wishes.panelId = panelId;
+          }}
+        />
+      {/if}
       <Choice
         label="GFCI, where asked for"
-        value={gfciAt}
+        value={wishes.gfciAt}
         options={[
           { value: 'breaker', name: 'At the breaker' },
           { value: 'first-box', name: 'Receptacle at the first box' },
         ]}
         set={(value) => {
-          gfciAt = value;
-          return null;
+          wishes.gfciAt = value;
         }}
       />
       <Choice
         label="Cables leaving a box"
-        value={maxOut}
+        value={wishes.maxOut}
         options={[1, 2, 3].map((value) => ({ value, name: `${value} at most` }))}
         set={(value) => {
-          maxOut = value;
-          return null;
+          wishes.maxOut = value;
+        }}
+      />
+      <Choice
+        label="Left on each circuit for later"
+        value={wishes.spare}
+        options={[0, 10, 20, 30].map((value) => ({ value, name: value === 0 ? 'Nothing' : `${value} %` }))}
+        set={(value) => {
+          wishes.spare = value;
         }}
       />
     </div>
+    <Toggle
+      label="Leave no room all dark"
+      hint="lights and receptacles of a room on two breakers, where it costs little"
+      value={wishes.lightsApart}
+      set={(on) => (wishes.lightsApart = on)}
+    />
     <details>
       <summary>Keep circuits as they are ({locked.length + fixed.length})</summary>
       {#each fixed as c (c.id)}
@@ -135,10 +172,18 @@
         <Toggle
           label={c.name}
           value={locked.includes(c.id)}
-          set={(on) => (locked = on ? [...locked, c.id] : locked.filter((id) => id !== c.id))}
+          set={(on) => (wishes.locked = on ? [...locked, c.id] : locked.filter((id) => id !== c.id))}
         />
       {/each}
     </details>
+    {#if lockable.length > 0}
+      <Act
+        disabled={session.findings === null}
+        onclick={() => {
+          wishes.locked = soundCircuits(session.view, house, session.findings ?? []).map((c) => c.id);
+        }}>Keep all but what changed</Act
+      >
+    {/if}
     {#if house.leftOut.length > 0}
       <p>
         Left out: {house.leftOut.map((l) => `${l.box.name} (${l.why})`).join('; ')}.
@@ -164,22 +209,41 @@
     </div>
     {#if failure}<p role="alert" class="bad">{failure}</p>{/if}
     {#if draft && now}
-      {@const before = lines(now)}
-      <table>
-        <thead
-          ><tr><th scope="col">Circuits not kept</th><th scope="col">Now</th><th scope="col">Plan</th></tr
-          ></thead
-        >
-        <tbody>
-          {#each lines(draft.figures) as [what, value], i (what)}
-            <tr><th scope="row">{what}</th><td>{before[i]![1]}</td><td>{value}</td></tr>
-          {/each}
-          <tr>
-            <th scope="row">Violations in the job</th>
-            <td>{draft.violations.now}</td><td>{draft.violations.plan}</td>
-          </tr>
-        </tbody>
-      </table>
+      {@const columns = [
+        { name: 'Now', figures: now, violations: draft.violations.now },
+        ...(earlier
+          ? [
+              {
+                name: earlier.name,
+                figures: earlier.draft.figures,
+                violations: earlier.draft.violations.plan,
+              },
+            ]
+          : []),
+        { name: earlier ? asked : 'Plan', figures: draft.figures, violations: draft.violations.plan },
+      ]}
+      <div class="scroll">
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Circuits not kept</th>
+              {#each columns as c, i (i)}<th scope="col">{c.name}</th>{/each}
+            </tr>
+          </thead>
+          <tbody>
+            {#each lines(now) as [what], row (what)}
+              <tr>
+                <th scope="row">{what}</th>
+                {#each columns as c, i (i)}<td>{lines(c.figures)[row]![1]}</td>{/each}
+              </tr>
+            {/each}
+            <tr>
+              <th scope="row">Violations in the job</th>
+              {#each columns as c, i (i)}<td>{c.violations}</td>{/each}
+            </tr>
+          </tbody>
+        </table>
+      </div>
       {#if draft.proposal.withoutSpace.length > 0}
         <p role="alert" class="bad">
           {house.panel.name} has no space for {draft.proposal.withoutSpace.join(', ')}: their outlets would
@@ -191,14 +255,17 @@
           <li>
             <span class="space">{c.space}</span>
             <strong>{c.name}</strong>
-            <span>{c.breaker.rating} A, {c.gauge} AWG {PROTECTION[c.breaker.protection]}</span>
+            <span>{c.breaker.rating} A, {c.gauge} AWG {breakerWords(c)}</span>
             <span class="quiet">{c.stops.length} {c.stops.length === 1 ? 'box' : 'boxes'}</span>
           </li>
         {/each}
       </ul>
       {#if stale}<p role="alert">The job has changed since this was planned. Work it out again.</p>{/if}
       <div class="row">
-        <Act kind="main" big onclick={putInPlace} disabled={stale}>Put this plan in place</Act>
+        <Act kind="main" big onclick={() => putInPlace(draft!)} disabled={stale}>Put this plan in place</Act>
+        {#if earlier && !stale}
+          <Act big onclick={() => putInPlace(earlier!.draft)}>Put the one before in place</Act>
+        {/if}
         <span class="quiet">One step: Undo takes all of it back.</span>
       </div>
     {/if}
@@ -232,9 +299,12 @@
   progress::-moz-progress-bar {
     background: var(--accent);
   }
+  .scroll {
+    overflow-x: auto;
+  }
   table {
     width: 100%;
-    max-width: 36rem;
+    max-width: 46rem;
     border-collapse: collapse;
   }
   th,
