@@ -46,7 +46,7 @@ export async function main(args: string[]): Promise<number> {
     if (command === 'check') return runCheck(rest);
     if (command === 'size') return runSize(rest);
     if (command === 'load') return runLoad(rest);
-    if (command === 'plan') return runPlan(rest);
+    if (command === 'plan') return await runPlan(rest);
     if (command === undefined || command === '--help' || command === '-h' || command === 'help') {
       print(USAGE);
       return command === undefined ? BAD_INPUT : CLEAN;

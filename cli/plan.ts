@@ -1,4 +1,5 @@
 /** `hekto plan`: a job's circuits, planned by the same search as in the browser. */
+import loadHighs from 'highs';
 import { Checker } from '../src/core/code/checker.ts';
 import { View } from '../src/core/code/view.ts';
 import { run } from '../src/core/job/commands.ts';
@@ -20,7 +21,7 @@ function whole(path: string, text: string | null, least: number, most: number, o
   return value;
 }
 
-export function runPlan(args: string[]): number {
+export async function runPlan(args: string[]): Promise<number> {
   const job = without(args, '--job');
   const firstBox = without(job.rest, '--gfci-at-first-box');
   const seed = option(firstBox.rest, '--seed');
@@ -53,7 +54,7 @@ export function runPlan(args: string[]): number {
   const view = new View(document);
   const house = houseProblem(view, settings);
   if (!house) throw new InvalidError([{ path: 'panels', message: 'expected a panel to plan circuits from' }]);
-  const search = new HouseSearch(house, whole('--seed', seed.value, 0, 2 ** 31, 1));
+  const search = new HouseSearch(house, whole('--seed', seed.value, 0, 2 ** 31, 1), await loadHighs());
   while (search.step());
   const { command, circuits, withoutSpace } = propose(view, house, search.plans, settings);
   const after = run(document, command).document;

@@ -76,7 +76,7 @@ test('a house of three rooms from nothing to clean findings, by keyboard alone',
   await alt('3');
   await sees(app.driver, /No circuits yet/);
   await tabTo(/^Add circuit/, Key.ENTER);
-  await tabTo(/^Put all \d+ on Circuit 1/, Key.ENTER);
+  await tabTo(/^Put all \d+ on Spare 1/, Key.ENTER);
   await sees(app.driver, /breaker to last|boxes|AFCI/);
   await app.script('document.activeElement.blur()');
   await alt('2');

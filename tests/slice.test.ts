@@ -61,13 +61,13 @@ test('a job from nothing: two questions, an L-shaped room by typing, one key to 
   await app.driver.actions().keyDown(Key.ALT).sendKeys('3').keyUp(Key.ALT).perform();
   await reached(/No circuits yet/);
   await press(app.driver, 'Add circuit');
-  await press(app.driver, 'Put all 6 on Circuit 1');
+  await press(app.driver, 'Put all 6 on Spare 1');
   await reached(/AFCI/);
   const run = await css(app.driver, '.run svg');
   assert.match((await run.getAttribute('aria-label'))!, /6 boxes/);
   await reached(/0 violations/);
 
-  await app.driver.actions().keyDown(Key.ALT).sendKeys('4').keyUp(Key.ALT).perform();
+  await app.driver.actions().keyDown(Key.ALT).sendKeys('5').keyUp(Key.ALT).perform();
   await fill(app.driver, 'Done by', 'K. Rowan');
   await press(app.driver, 'hot–neutral');
   await press(app.driver, 'hot–ground');
@@ -78,9 +78,9 @@ test('a job from nothing: two questions, an L-shaped room by typing, one key to 
   await press(app.driver, 'Log at D1');
   await reached(/As found: lamps ● ● ○/);
 
-  await app.driver.actions().keyDown(Key.ALT).sendKeys('5').keyUp(Key.ALT).perform();
+  await app.driver.actions().keyDown(Key.ALT).sendKeys('6').keyUp(Key.ALT).perform();
   const sheet = await sees(app.driver, /K\. Rowan/, 'article');
-  assert.match(sheet, /9 Fern Row[\s\S]*NEC 2023[\s\S]*Circuit 1[\s\S]*D1, Den[\s\S]*119\.6 V/);
+  assert.match(sheet, /9 Fern Row[\s\S]*NEC 2023[\s\S]*Den receptacles[\s\S]*D1, Den[\s\S]*119\.6 V/);
 });
 
 test('arrow keys move an outlet by an inch and by a foot, findings follow, undo says what and takes it back', async () => {

@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { generatedHouse } from '../../../demo/generate.ts';
+import loadHighs from 'highs';
 import { tamarackJob } from '../../../demo/tamarack.ts';
 import { buildRun } from '../circuits/run.ts';
 import { check } from '../code/checker.ts';
@@ -14,6 +15,7 @@ import { figuresOf, propose } from './proposal.ts';
 import { MADE_UP_PRICES } from '../panel/prices.ts';
 import { HouseSearch } from './solve.ts';
 
+const highs = await loadHighs();
 const SETTINGS: PlannerSettings = { ...PLAIN_PLANNING, prices: MADE_UP_PRICES };
 
 /** The demo house with nothing wired and nothing proved. */
@@ -28,7 +30,7 @@ const bare = (): JobDocument => {
 function planned(document: JobDocument, settings = SETTINGS, steps = Infinity) {
   const view = new View(document);
   const house = houseProblem(view, settings)!;
-  const search = new HouseSearch(house, 1);
+  const search = new HouseSearch(house, 1, highs);
   for (let i = 0; i < steps && search.step(); i++);
   const proposal = propose(view, house, search.plans, settings);
   return { view, house, search, proposal, after: run(document, proposal.command).document };
@@ -164,7 +166,7 @@ test('no panel, no plan; nothing to wire, nothing planned', () => {
   assert.equal(houseProblem(new View({ ...document, panels: {}, circuits: {} }), SETTINGS), null);
   const empty = houseProblem(new View({ ...document, boxes: {}, circuits: {} }), SETTINGS) as HouseProblem;
   assert.deepEqual(empty.parts, []);
-  assert.equal(new HouseSearch(empty, 1).step(), false);
+  assert.equal(new HouseSearch(empty, 1, highs).step(), false);
 });
 
 test('a generated house of 60 outlets is planned without a violation', () => {

@@ -1,12 +1,18 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
+import loadHighs from 'highs';
 import { annealing } from './anneal.ts';
 import { lowerBound } from './bound.ts';
-import { exactPlan, MOST_EXACT } from './exact.ts';
 import { Pricer, type Problem } from './problem.ts';
-import { randomProblem } from './testing.ts';
+import { MOST_PROVEN, provePlan } from './prove.ts';
+import { allSets } from './sets.ts';
+import { randomProblem, subsetPlan } from './testing.ts';
 import { cheapestTree } from './tree.ts';
+
+const highs = await loadHighs();
+/** The best plan, proven, from whatever the search gives. */
+const proven = (pricer: Pricer) => provePlan(pricer, annealing(pricer, 1, 1).best, highs);
 
 /** Every way to feed k boxes from each other and the panel, by brute force. */
 function cheapestByForce(problem: Problem, option: number, maxOut: number): number {
@@ -111,7 +117,9 @@ test('the exact plan is the cheapest of all groupings, marked sites spread as as
             groups.reduce((t, g) => t + pricer.cents(g), 0),
           );
         }
-        const plan = exactPlan(pricer);
+        const plan = proven(pricer);
+        const oracle = subsetPlan(pricer);
+        assert.ok(best === Infinity ? oracle === null : Math.abs(oracle!.cents - best) < 1e-6);
         if (best === Infinity) assert.equal(plan, null);
         else {
           assert.ok(Math.abs(plan!.cents - best) < 1e-6);
@@ -123,14 +131,52 @@ test('the exact plan is the cheapest of all groupings, marked sites spread as as
   );
 });
 
-test('more sites than can be proven are refused', () => {
-  assert.throws(() => exactPlan(new Pricer(randomProblem(MOST_EXACT + 1, 1))), RangeError);
+test('the proof agrees with all subsets on houses of up to 13 outlets, with lights, guards, drop and rooms', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 2, max: 13 }), fc.nat(1e6), fc.boolean(), (count, seed, lights) => {
+      const values: Partial<Problem> = lights
+        ? { size: Int32Array.from({ length: count }, (_, i) => 1 + (i % 2)) }
+        : { room: Int32Array.from({ length: count }, (_, i) => (i < 4 ? 0 : -1)), dark: 2500 };
+      const pricer = new Pricer(tight(count, seed, { ...values, maxDrop: 0.8 }));
+      const best = subsetPlan(pricer);
+      const plan = proven(pricer);
+      // Where no plan keeps within the drop there is no proof.
+      if (best!.cents >= 1e6) return;
+      assert.ok(best && plan);
+      assert.ok(Math.abs(plan.cents - best.cents) < 1e-6, `${plan.cents} is not ${best.cents}`);
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test('a set’s bound is the price of its tree without limits, and never above its price', () => {
+  for (let seed = 1; seed <= 6; seed++) {
+    const pricer = new Pricer(
+      randomProblem(9, seed, { maxOut: new Uint8Array(9).fill(9), maxDrop: Infinity }),
+    );
+    const sets = allSets(pricer)!;
+    const full = new Pricer(randomProblem(9, seed));
+    assert.ok(sets.count > 400);
+    for (let at = 0; at < sets.count; at++) {
+      const sites = pricer.problem.ids.flatMap((_, i) => ((sets.masks[at]! >> i) & 1 ? [i] : []));
+      const bound = sets.cents[at]!;
+      assert.ok(bound <= full.cents(sites) + 1e-6);
+      // A guard may stand first at no dearer a place than the bound takes it for.
+      if (!sites.some((i) => pricer.problem.guards[i]))
+        assert.ok(Math.abs(bound - pricer.cents(sites)) < 1e-6, `${bound} is not ${pricer.cents(sites)}`);
+    }
+  }
+});
+
+test('more sites than can be proven get no proof', () => {
+  const pricer = new Pricer(randomProblem(MOST_PROVEN + 1, 1));
+  assert.equal(provePlan(pricer, annealing(pricer, 1, 1).best, highs), null);
 });
 
 test('the search finds the proven best of small houses, and the bound stays below it', () => {
   for (let seed = 1; seed <= 12; seed++) {
     const pricer = new Pricer(tight(5 + (seed % 7), seed));
-    const best = exactPlan(pricer)!;
+    const best = proven(pricer)!;
     const search = annealing(pricer, seed, 600);
     search.step(600);
     assert.ok(search.best.cents >= best.cents - 1e-6);
@@ -139,7 +185,7 @@ test('the search finds the proven best of small houses, and the bound stays belo
     assert.ok(bound <= best.cents + 1e-6, `seed ${seed}: bound ${bound} above ${best.cents}`);
     // The bound takes it that a guard spares every circuit its GFCI; without guards it comes near.
     const plain = new Pricer({ ...pricer.problem, guards: new Uint8Array(pricer.problem.ids.length) });
-    const { cents } = exactPlan(plain)!;
+    const { cents } = proven(plain)!;
     const near = lowerBound(plain, 300, cents);
     assert.ok(near <= cents + 1e-6 && near > cents * 0.8, `seed ${seed}: bound ${near} of ${cents}`);
   }

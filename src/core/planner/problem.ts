@@ -76,6 +76,8 @@ export interface PricedCircuit {
   cents: number;
   /** A GFCI receptacle that is there anyway stands first and protects the rest. */
   guarded: boolean;
+  /** No cheaper way was left untried. */
+  exact: boolean;
 }
 
 export interface Plan {
@@ -87,7 +89,7 @@ export interface Plan {
 const MOST_KNOWN = 400000;
 
 /** Added where no option keeps the drop within its limit: such a circuit is a last resort. */
-const OUT_OF_DROP = 1e6;
+export const OUT_OF_DROP = 1e6;
 
 export class Pricer {
   readonly problem: Problem;
@@ -214,6 +216,7 @@ export class Pricer {
     const least = sites.reduce((most, i) => Math.max(most, problem.least[i]!), 0);
     const dark = this.darkness(sites);
     let best: PricedCircuit | null = null;
+    let exact = true;
     for (const [o, option] of problem.options.entries()) {
       if (load > option.capacity || option.rating < least) continue;
       // Thicker cable is for drop alone: where thinner cable keeps within it, it cannot be cheaper.
@@ -234,7 +237,12 @@ export class Pricer {
           problem.maxOut,
           mostBranches,
         );
-        if (!tree) continue;
+        if (!tree) {
+          // Without a tree it is not known whether there is none.
+          exact = exact && mostBranches === undefined;
+          continue;
+        }
+        exact = exact && tree.exact;
         const asked = (guarded ? needs & ~NEEDS_GFCI : needs) as 0 | 1 | 2 | 3;
         const without = option.breaker + problem.protection[asked] + dark + tree.cost;
         if (without === Infinity || (best && without >= best.cents)) continue;
@@ -249,10 +257,11 @@ export class Pricer {
           drop,
           cents,
           guarded,
+          exact,
         };
       }
     }
-    return best;
+    return best && { ...best, exact };
   }
 
   plan(groups: readonly (readonly number[])[]): Plan {

@@ -1,11 +1,14 @@
 /** Plans a house part by part: proven where a part is small, searched where it is large; may be stopped at any time. */
+import type { Highs } from 'highs';
 import { annealing, type Search } from './anneal.ts';
-import { exactPlan, MOST_EXACT } from './exact.ts';
 import type { HouseProblem, Part } from './house.ts';
 import type { Plan } from './problem.ts';
+import { MOST_PROVEN, provePlan } from './prove.ts';
 
-/** Iterations of the search for each site of a large part. */
+/** Iterations of the search for each site of a part. */
 const ITERATIONS_PER_SITE = 40;
+/** As many before a proof is tried. */
+const BEFORE_PROOF = 10;
 /** Iterations between two looks at whether to go on. */
 const SLICE = 25;
 
@@ -24,19 +27,24 @@ interface Task {
   plan: Plan;
   search: Search | null;
   iterations: number;
+  /** A proof was tried, or there are too many sites for one. */
+  tried: boolean;
   proven: boolean;
 }
 
 export class HouseSearch {
   private readonly tasks: Task[];
 
+  private readonly highs: Highs;
+
   /** The same seed gives the same plan. */
-  constructor(house: HouseProblem, seed: number) {
+  constructor(house: HouseProblem, seed: number, highs: Highs) {
+    this.highs = highs;
     this.tasks = house.parts.map((part): Task => {
       const n = part.sites.length;
-      const iterations = n > MOST_EXACT ? ITERATIONS_PER_SITE * n : 0;
-      const search = annealing(part.pricer, seed, Math.max(1, iterations), part.present);
-      return { part, plan: search.best, search, iterations, proven: false };
+      const iterations = (n <= MOST_PROVEN ? BEFORE_PROOF : ITERATIONS_PER_SITE) * n;
+      const search = annealing(part.pricer, seed, iterations, part.present);
+      return { part, plan: search.best, search, iterations, tried: n > MOST_PROVEN, proven: false };
     });
   }
 
@@ -60,18 +68,17 @@ export class HouseSearch {
   step(): boolean {
     const task = this.tasks.find((t) => t.search !== null);
     if (!task?.search) return false;
-    if (task.iterations === 0) {
-      const best = exactPlan(task.part.pricer);
-      if (best) {
-        task.plan = best;
-        task.proven = true;
-      }
-      task.search = null;
-    } else {
-      if (task.search.step(Math.min(SLICE, task.iterations - task.search.iterations)))
-        task.plan = task.search.best;
-      if (task.search.iterations >= task.iterations) task.search = null;
+    if (task.search.step(Math.min(SLICE, task.iterations - task.search.iterations)))
+      task.plan = task.search.best;
+    if (task.search.iterations < task.iterations) return true;
+    const best = task.tried ? null : provePlan(task.part.pricer, task.plan, this.highs);
+    if (best) {
+      task.plan = best;
+      task.proven = true;
     }
+    if (best || task.tried) task.search = null;
+    else task.iterations = ITERATIONS_PER_SITE * task.part.sites.length;
+    task.tried = true;
     return true;
   }
 }

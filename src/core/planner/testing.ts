@@ -1,5 +1,5 @@
 /** Random problems for tests and measurements: boxes of a house along walls, in whole inches. */
-import type { Problem } from './problem.ts';
+import type { Plan, Pricer, Problem } from './problem.ts';
 import { randomFrom } from './random.ts';
 
 export function randomProblem(count: number, seed: number, values: Partial<Problem> = {}): Problem {
@@ -41,4 +41,65 @@ export function randomProblem(count: number, seed: number, values: Partial<Probl
     marked: { sites: new Uint8Array(count), circuits: 0 },
     ...values,
   };
+}
+
+/**
+ * The cheapest plan by dynamic programming over all subsets (Held and Karp 1962 in spirit): slow, and apart from the
+ * proof that it is held against.
+ * @returns null when no grouping satisfies the limits
+ */
+export function subsetPlan(pricer: Pricer): Plan | null {
+  const { problem } = pricer;
+  const n = problem.ids.length;
+  if (n === 0) return { circuits: [], cents: 0 };
+  const all = 2 ** n - 1;
+  const price = new Float64Array(all + 1).fill(Infinity);
+  const marks = new Uint8Array(all + 1);
+  const members: number[] = [];
+  for (let set = 1; set <= all; set++) {
+    members.length = 0;
+    let load = 0;
+    for (let i = 0; i < n; i++) {
+      if (!((set >> i) & 1)) continue;
+      members.push(i);
+      load += problem.size[i]!;
+      marks[set]! |= problem.marked.sites[i]!;
+    }
+    if (load <= pricer.largest) price[set] = pricer.price(members)?.cents ?? Infinity;
+  }
+  // One layer for each number of circuits that must hold a marked site: so many or more.
+  const layers = problem.marked.circuits + 1;
+  const best = Array.from({ length: layers }, () => new Float64Array(all + 1).fill(Infinity));
+  const last = Array.from({ length: layers }, () => new Int32Array(all + 1));
+  /** The layer that is left to be met by the rest once a circuit is taken. */
+  const below = (layer: number, circuit: number) => (marks[circuit] ? Math.max(0, layer - 1) : layer);
+  best[0]![0] = 0;
+  for (let set = 1; set <= all; set++) {
+    const low = set & -set;
+    const rest = set ^ low;
+    // Every subset that holds the lowest site: which circuit is that site on?
+    for (let part = rest; ; part = (part - 1) & rest) {
+      const circuit = part | low;
+      const cents = price[circuit]!;
+      if (cents < Infinity) {
+        for (let layer = 0; layer < layers; layer++) {
+          const total = cents + best[below(layer, circuit)]![set ^ circuit]!;
+          if (total < best[layer]![set]!) {
+            best[layer]![set] = total;
+            last[layer]![set] = circuit;
+          }
+        }
+      }
+      if (part === 0) break;
+    }
+  }
+  if (best[layers - 1]![all] === Infinity) return null;
+  const groups: number[][] = [];
+  for (let set = all, layer = layers - 1; set !== 0;) {
+    const circuit = last[layer]![set]!;
+    groups.push(problem.ids.flatMap((_, i) => ((circuit >> i) & 1 ? [i] : [])));
+    layer = below(layer, circuit);
+    set ^= circuit;
+  }
+  return pricer.plan(groups);
 }

@@ -9,6 +9,8 @@ export interface Tree {
   feeders: number[];
   /** Positions with feeders before what they feed. */
   order: number[];
+  /** Proven the cheapest: the search was not cut short. */
+  exact: boolean;
 }
 
 /** Branches tried before the best tree found so far is taken for the best there is. */
@@ -182,5 +184,11 @@ export function cheapestTree(
   }
   for (const root of roots) search(free, root, none);
   const found = best as { cost: number; tree: Spanning; root: number } | null;
-  return found && { cost: found.cost, ...hang(found.tree.edges, found.root, k) };
+  return (
+    found && {
+      cost: found.cost,
+      exact: branches <= mostBranches,
+      ...hang(found.tree.edges, found.root, k),
+    }
+  );
 }

@@ -1,4 +1,6 @@
 import { expose } from 'comlink';
+import loadHighs from 'highs';
+import wasm from 'highs/runtime?url';
 import { check } from '../../core/code/checker.ts';
 import { View } from '../../core/code/view.ts';
 import { run } from '../../core/job/commands.ts';
@@ -31,7 +33,7 @@ const planner = {
     const view = new View(document);
     const house = houseProblem(view, settings);
     if (!house) throw new Error('the job has no panel yet');
-    const search = new HouseSearch(house, seed);
+    const search = new HouseSearch(house, seed, await loadHighs({ locateFile: () => wasm }));
     const count = (d: JobDocument) => check(d).filter((f) => f.level === 'violation').length;
     const now = count(document);
     let told = -Infinity;

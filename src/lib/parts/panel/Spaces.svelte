@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import type { Circuit, Panel } from '../../../core/job/schema.ts';
   import { legAmps } from '../../../core/panel/balance.ts';
   import { moveBreaker } from '../../../core/panel/moves.ts';
@@ -61,7 +62,10 @@
   async function move(circuit: Circuit, space: number) {
     const step = moveBreaker(document, panel, circuit, space);
     refusal = step.ok ? '' : `${circuit.name} cannot go to space ${space}: ${step.message}.`;
-    if (step.ok) await session.execute(step.value);
+    if (!step.ok || !(await session.execute(step.value))) return;
+    // The breaker keeps the focus wherever it went.
+    await tick();
+    window.document.querySelector<HTMLElement>(`[data-breaker="${CSS.escape(circuit.name)}"]`)?.focus();
   }
 
   function key(event: KeyboardEvent, o: Occupant) {

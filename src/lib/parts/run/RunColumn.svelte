@@ -88,7 +88,16 @@
       role="button"
       tabindex="0"
       aria-pressed={selected === s.box.id}
-      aria-label={wordsFor(run, s, percent, result)}
+      aria-label={wordsFor(
+        `${s.box.name} ${s.area.name} ${formatFeet(s.distance)} · ${round(s.amps, 1)} A · ${percent.toFixed(1)} %${tagsOf(
+          run,
+          s,
+        )
+          .map((t) => ` · ${t}`)
+          .join('')}`,
+        s,
+        result,
+      )}
       data-stop={s.box.name}
       onclick={() => onselect(s.box.id)}
       onfocus={() => onselect(s.box.id)}
@@ -96,20 +105,21 @@
     >
       <rect class="target" x="2" y={yOf(i) - ROW / 2 + 1} width={width - 4} height={ROW - 2} rx="4" />
       <g transform="translate({xOf(i)} {yOf(i)})"><StopMark mark={markOf(s)} /></g>
-      <text class="name" x={textX} y={yOf(i) - 3}>{s.box.name} <tspan class="room">{s.area.name}</tspan></text
+      <text class="name" x={textX} y={yOf(i) - 3}
+        >{s.box.name} <tspan class="room">{s.area.name}</tspan>
+        <tspan class="far" x={textX} dy="22"
+          >{formatFeet(s.distance)} · {round(s.amps, 1)} A ·
+          <tspan class:over={percent > dropLimit}>{percent.toFixed(1)} %</tspan
+          >{#each tagsOf(run, s) as tag (tag)}<tspan>{` · ${tag}`}</tspan>{/each}</tspan
+        ></text
       >
-      <text class="far" x={textX} y={yOf(i) + 19}
-        >{formatFeet(s.distance)} · {round(s.amps, 1)} A ·
-        <tspan class:over={percent > dropLimit}>{percent.toFixed(1)} %</tspan
-        >{#each tagsOf(run, s) as tag (tag)}<tspan class="tag">&nbsp;· {tag}</tspan>{/each}</text
-      >
-      {#if result && result.grade !== 'none'}
-        <g class="result {result.grade}" transform="translate({width - 26} {yOf(i)})" aria-hidden="true">
-          <circle r="15" />
-          <text y="6">{SIGN[result.grade]}</text>
-        </g>
-      {/if}
     </g>
+    {#if result && result.grade !== 'none'}
+      <g class="result {result.grade}" transform="translate({width - 26} {yOf(i)})" aria-hidden="true">
+        <circle r="15" />
+        <text y="6">{SIGN[result.grade]}</text>
+      </g>
+    {/if}
   {/each}
   {#if run.stops.length === 0}<text class="far" x="20" y={TOP + 26}>No boxes yet: put an outlet on it.</text
     >{/if}
@@ -126,6 +136,7 @@
   }
   .far {
     font-size: 16px;
+    font-weight: 400;
     fill: var(--quiet);
   }
   .far .over {

@@ -153,7 +153,11 @@
           role="button"
           tabindex="0"
           aria-pressed={selected === s.box.id}
-          aria-label={wordsFor(run, s, percent, result)}
+          aria-label={wordsFor(
+            `${s.box.name} ${formatFeet(s.distance)} ${percent.toFixed(1)} %${tag ? ` ${tag}` : ''}`,
+            s,
+            result,
+          )}
           data-stop={s.box.name}
           onfocus={() => onselect(s.box.id)}
           onkeydown={(e) => onkey?.(e, s.box.id)}
@@ -174,10 +178,9 @@
           <!-- The space keeps the two words apart for a screen reader; the 2 px put the name back in the middle. -->
           <text class="name" x="2" y="50"
             >{s.box.name} <tspan class="far" x="0" dy="16">{formatFeet(s.distance)}</tspan>
-            <tspan class="far" class:over={percent > dropLimit} x="0" dy="16">{percent.toFixed(1)} %</tspan
-            ></text
+            <tspan class="far" class:over={percent > dropLimit} x="0" dy="16">{percent.toFixed(1)} %</tspan>
+            {#if tag}<tspan class="tag" x="0" dy="17">{tag}</tspan>{/if}</text
           >
-          {#if tag}<text class="tag" x="0" y="99">{tag}</text>{/if}
         </g>
         {#if result && result.grade !== 'none'}
           <g

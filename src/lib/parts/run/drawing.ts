@@ -1,7 +1,6 @@
 /** What the drawings of a run share: thickness and jacket of cable, marks of devices, stretches of protection. */
 import { isMultiwire, type Run, type RunStop } from '../../../core/circuits/run.ts';
 import type { Gauge } from '../../../core/job/schema.ts';
-import { formatFeet } from '../../../core/units/length.ts';
 
 /** What was found at a stop. */
 export interface StopResult {
@@ -94,13 +93,14 @@ export function stretchesOf(run: Run, lanes: readonly number[], kind: 'gfci' | '
   return [...closed, ...open.values()];
 }
 
-/** A stop in words, for those who do not see the drawing. */
-export function wordsFor(run: Run, stop: RunStop, percent: number, result: StopResult | undefined): string {
+/**
+ * A stop in words, for those who do not see the drawing.
+ * @param seen what the drawing writes at the stop
+ */
+export function wordsFor(seen: string, stop: RunStop, result: StopResult | undefined): string {
   const parts = [
-    `${stop.box.name} ${formatFeet(stop.distance)} from the breaker`,
+    seen,
     stop.area.name,
-    ...tagsOf(run, stop),
-    `drop ${percent.toFixed(1)} percent`,
     ...(stop.gfci ? ['GFCI'] : []),
     ...(stop.afci ? ['AFCI'] : []),
     ...(result ? [result.text] : []),

@@ -72,19 +72,23 @@
     if (await session.execute({ type: 'put', table: 'circuits', rows: [added] })) chosenId = added.id;
   }
 
-  /** Puts an outlet somewhere; a spare that gets its first outlet is named for it. */
+  /** Names a spare that gets its first outlets for them. */
+  function named(to: Circuit | undefined, ids: readonly string[]): Command[] {
+    if (!to || to.stops.length > 0 || !/^spare\b/i.test(to.name)) return [];
+    const outlets = ids.flatMap((id) => {
+      const box = document.boxes[id];
+      const area = box && document.areas[box.areaId];
+      return box && area ? [{ box, area }] : [];
+    });
+    return [{ type: 'put', table: 'circuits', rows: [{ ...to, name: purposeOf(document, outlets) }] }];
+  }
+
   function moveTo(id: string, circuitId: string | null, after: string | null, branch = false) {
     const move: Command = { type: 'move-stop', boxId: id, circuitId, after, branch };
-    const to = circuitId === null ? undefined : document.circuits[circuitId];
-    const box = document.boxes[id];
-    const area = box && document.areas[box.areaId];
-    if (!to || !area || to.stops.length > 0 || !/^spare\b/i.test(to.name)) return session.execute(move);
-    const name = purposeOf(document, [{ box, area }]);
-    return session.execute({
-      type: 'batch',
-      label: `Put ${box.name} on ${name}`,
-      commands: [{ type: 'put', table: 'circuits', rows: [{ ...to, name }] }, move],
-    });
+    const names = named(circuitId === null ? undefined : document.circuits[circuitId], [id]);
+    if (names.length === 0) return session.execute(move);
+    const label = `Put ${document.boxes[id]?.name ?? 'outlet'} on a circuit`;
+    return session.execute({ type: 'batch', label, commands: [...names, move] });
   }
 
   /** Puts an outlet at the end of a circuit’s first branch. */
@@ -95,9 +99,9 @@
   async function appendAll(to: Circuit) {
     const rest = loose.map((b) => b.id);
     let last = to.stops.at(-1)?.boxId ?? null;
-    const commands = [];
+    const commands = named(to, rest);
     for (const id of rest) {
-      commands.push({ type: 'move-stop' as const, boxId: id, circuitId: to.id, after: last });
+      commands.push({ type: 'move-stop', boxId: id, circuitId: to.id, after: last });
       last = id;
     }
     await session.execute({ type: 'batch', label: `Put ${rest.length} outlets on ${to.name}`, commands });
