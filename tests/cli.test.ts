@@ -55,6 +55,7 @@ test('a job with nothing to mend exits with 0', () => {
     openings: [],
     fixtures: [],
     amendments: [],
+    panels: [{ ...job.panels.find((p: { feeder: unknown }) => p.feeder === null), found: null }],
     boxes: [],
     circuits: [],
     readings: [],

@@ -60,11 +60,11 @@ test('a breaker is moved by keys and by drag, changes places, is refused where i
        const r = e.getBoundingClientRect(); return { x: Math.round(r.x + r.width / 2), y: Math.round(r.y + r.height / 2) };`,
       selector,
     );
-  // Spaces 27 and 29 are free; from 2, leg A, to 27, leg B.
-  const to = await centre('[data-space="27"]');
+  // Space 29 is free.
+  const to = await centre('[data-space="29"]');
   await app.script('scrollBy(0, -100)');
   const there = await app.script<{ x: number; y: number }>(
-    `const r = document.querySelector('[data-space="27"]').getBoundingClientRect(); return { x: Math.round(r.x + 60), y: Math.round(r.y + 20) };`,
+    `const r = document.querySelector('[data-space="29"]').getBoundingClientRect(); return { x: Math.round(r.x + 60), y: Math.round(r.y + 20) };`,
   );
   assert.ok(to.y > 0);
   const from = await app.script<{ x: number; y: number }>(
@@ -78,7 +78,7 @@ test('a breaker is moved by keys and by drag, changes places, is refused where i
     .move({ ...there, duration: 200 })
     .release()
     .perform();
-  await until('not dragged', async () => (await circuit('circuit-lights-lower')).space === 27);
+  await until('not dragged', async () => (await circuit('circuit-lights-lower')).space === 29);
   await app.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
   await until('not undone', async () => (await circuit('circuit-lights-lower')).space === 23);
   await press(app.driver, '1.5 A apart: move 1');

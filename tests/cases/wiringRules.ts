@@ -489,6 +489,13 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
   ],
   [
     'designated-circuits',
+    'two kitchens on one circuit',
+    run([{}, far], {}, [], { areas: rooms('kitchen').map((a) => ({ ...a, kind: 'kitchen' as const })) }),
+    V,
+    /two kitchens: First and Second/,
+  ],
+  [
+    'designated-circuits',
     'a laundry light',
     run([{}, lamp], {}, [], { kind: 'laundry' }),
     V,

@@ -61,14 +61,17 @@ test('protection along a run equals reachability from its origin, on random tree
     fc.property(
       fc.array(fc.nat({ max: 6 }), { minLength: 7, maxLength: 7 }),
       fc.array(fc.boolean(), { minLength: 8, maxLength: 8 }),
+      fc.array(fc.boolean(), { minLength: 8, maxLength: 8 }),
       fc.constantFrom('none' as const, 'gfci' as const, 'afci' as const, 'dual' as const),
-      (parents, devices, protection) => {
+      (parents, devices, lines, protection) => {
         const fitted = boxes.map((b, i) => ({
           ...b,
           device: { ...b.device, kind: devices[i] ? ('gfci' as const) : ('duplex' as const) },
         }));
         const stops: Stop[] = fitted.map((b, i) =>
-          stopAt(b.id, i === 0 ? null : fitted[parents[i - 1]! % i]!.id),
+          stopAt(b.id, i === 0 ? null : fitted[parents[i - 1]! % i]!.id, {
+            side: lines[i] ? 'line' : 'load',
+          }),
         );
         const circuit = {
           ...chain([]),
@@ -76,12 +79,13 @@ test('protection along a run equals reachability from its origin, on random tree
           stops,
         };
         const run = buildRun(house({ area, boxes: fitted, circuits: [circuit] }), circuit);
-        const feederOf = new Map(stops.map((s) => [s.boxId, s.from]));
+        const stopOf = new Map(stops.map((s) => [s.boxId, s]));
+        const isGfci = (id: string) => fitted.find((b) => b.id === id)!.device.kind === 'gfci';
         for (const stop of run.stops) {
-          let expected = protection === 'gfci' || protection === 'dual';
-          for (let at: string | null = stop.box.id; at !== null && !expected; at = feederOf.get(at)!) {
-            expected = fitted.find((b) => b.id === at)!.device.kind === 'gfci';
-          }
+          // Up the run: a device protects its own outlet and what leaves from its load side.
+          let expected = protection === 'gfci' || protection === 'dual' || isGfci(stop.box.id);
+          for (let at = stopOf.get(stop.box.id)!; at.from !== null; at = stopOf.get(at.from)!)
+            if (at.side === 'load' && isGfci(at.from)) expected = true;
           assert.equal(stop.gfci !== null, expected);
           assert.equal(stop.afci !== null, protection === 'afci' || protection === 'dual');
         }

@@ -219,3 +219,31 @@ test('undo labels say what is taken back', () => {
 });
 
 test('a new job is whole', () => assert.deepEqual(problemsIn(newJob('New', '2023')), []));
+
+test('a box put on as a branch leaves what its feeder fed where it was', () => {
+  const { document } = run(wired, {
+    type: 'move-stop',
+    boxId: 'box-d',
+    circuitId: 'circuit-1',
+    after: 'box-a',
+    branch: true,
+  });
+  assert.equal(order(document), 'panel>a a>b b>c a>d');
+});
+
+test('an outlet is fed from another one together with all that hangs on it', () => {
+  const feed = (boxId: string, from: string, document = wired) =>
+    run(document, { type: 'feed-stop', boxId, from }).document;
+  assert.equal(order(feed('box-c', 'box-a')), 'panel>a a>b a>c');
+  const branched = feed('box-c', 'box-a');
+  const longer = run(branched, { type: 'move-stop', boxId: 'box-d', circuitId: 'circuit-1', after: 'box-b' });
+  assert.equal(order(longer.document), 'panel>a a>b b>d a>c');
+  assert.equal(order(feed('box-b', 'box-c', longer.document)), 'panel>a a>c c>b b>d');
+  const refused = (boxId: string, from: string) =>
+    assert.throws(() => feed(boxId, from, longer.document), InvalidError, `${boxId} from ${from}`);
+  refused('box-a', 'box-b');
+  refused('box-b', 'box-d');
+  refused('box-b', 'box-b');
+  refused('box-b', 'box-none');
+  refused('box-none', 'box-a');
+});

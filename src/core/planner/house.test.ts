@@ -8,9 +8,15 @@ import { check } from '../code/checker.ts';
 import { View } from '../code/view.ts';
 import { run } from '../job/commands.ts';
 import { rows } from '../job/document.ts';
-import { EDITIONS, type JobDocument } from '../job/schema.ts';
+import { EDITIONS, type Circuit, type JobDocument } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
-import { houseProblem, PLAIN_PLANNING, type HouseProblem, type PlannerSettings } from './house.ts';
+import {
+  houseProblem,
+  PLAIN_PLANNING,
+  soundCircuits,
+  type HouseProblem,
+  type PlannerSettings,
+} from './house.ts';
 import { figuresOf, propose } from './proposal.ts';
 import { MADE_UP_PRICES } from '../panel/prices.ts';
 import { HouseSearch } from './solve.ts';
@@ -37,7 +43,22 @@ function planned(document: JobDocument, settings = SETTINGS, steps = Infinity) {
 }
 
 /** Rules that a plan of circuits answers for. */
-const CIRCUIT_RULES = ['receptacle-rating', 'small-conductor', 'afci', 'shop-limit', 'on-a-circuit'];
+const CIRCUIT_RULES = [
+  'receptacle-rating',
+  'receptacle-voltage',
+  'small-conductor',
+  'circuit-load',
+  'fixed-equipment-share',
+  'designated-circuits',
+  'required-circuits',
+  'afci',
+  'shop-limit',
+  'on-a-circuit',
+  'opposite-legs',
+  'simultaneous-disconnect',
+  'panel-spaces',
+  'directory',
+];
 
 for (const edition of EDITIONS) {
   for (const gfciAt of ['breaker', 'first-box'] as const) {
@@ -179,4 +200,48 @@ test('a generated house of 60 outlets is planned without a violation', () => {
       .map((f) => f.message),
     [],
   );
+});
+
+test('room left for later, lights apart, another panel: the plan follows what the shop asks for', () => {
+  const job = tamarackJob();
+  const plain = planned(job, SETTINGS);
+  const receptaclesOn = (c: Circuit) =>
+    c.stops.filter((s) => isReceptacle(job.boxes[s.boxId]!) && job.boxes[s.boxId]!.serves === null).length;
+  const spare = planned(job, { ...SETTINGS, spare: 30 });
+  // Ten receptacles on 20 A by the shop’s habit: seven where 30 % is left.
+  assert.ok(spare.proposal.circuits.every((c) => receptaclesOn(c) <= 7));
+  assert.ok(spare.proposal.circuits.length > plain.proposal.circuits.length);
+
+  /** Rooms of which every light and receptacle of the general circuits is on one circuit. */
+  const dark = ({ proposal }: typeof plain) => {
+    const rooms = new Map<string, Set<string>>();
+    const mixed = new Map<string, Set<boolean>>();
+    for (const c of proposal.circuits)
+      for (const { boxId } of c.stops) {
+        const box = job.boxes[boxId]!;
+        if (box.device.kind === 'switch' || c.stops.length === 1) continue;
+        rooms.set(box.areaId, (rooms.get(box.areaId) ?? new Set()).add(c.id));
+        mixed.set(box.areaId, (mixed.get(box.areaId) ?? new Set()).add(isReceptacle(box)));
+      }
+    return [...rooms].filter(([area, on]) => on.size === 1 && mixed.get(area)!.size === 2).length;
+  };
+  assert.ok(dark(planned(job, { ...SETTINGS, lightsApart: true })) <= dark(plain));
+
+  const shed = houseProblem(new View(job), { ...SETTINGS, panelId: 'panel-shed' })!;
+  assert.equal(shed.panel.id, 'panel-shed');
+  assert.deepEqual(shed.open.map((c) => c.id).sort(), ['circuit-shed', 'circuit-shed-lights']);
+});
+
+test('only what changed is planned again: circuits in order stay, those of a loose outlet’s room do not', () => {
+  const job = tamarackJob();
+  const { after } = planned(job, SETTINGS);
+  const loose = run(after, { type: 'move-stop', boxId: 'box-l4', circuitId: null, after: null }).document;
+  const view = new View(loose);
+  const house = houseProblem(view, SETTINGS)!;
+  const sound = soundCircuits(view, house, check(loose));
+  assert.ok(sound.length >= house.open.length / 2, `${sound.length} of ${house.open.length}`);
+  assert.ok(sound.every((c) => view.run(c).stops.every((s) => s.area.id !== 'area-living')));
+  const again = planned(loose, { ...SETTINGS, locked: sound.map((c) => c.id) });
+  for (const c of sound) assert.equal(again.after.circuits[c.id], c);
+  assert.ok(rows(again.after.circuits).some((c) => c.stops.some((s) => s.boxId === 'box-l4')));
 });

@@ -252,6 +252,20 @@ export function soundCircuits(view: View, house: HouseProblem, findings: readonl
   );
 }
 
+/** Sites of each kitchen, which has circuits of its own, 210.52(B)(3); dining rooms and pantries go with the nearest. */
+function byKitchen(sites: Site[]): Site[][] {
+  const kitchens = sites.filter((s) => s.area.kind === 'kitchen');
+  const areas = [...new Set(kitchens.map((s) => s.area))];
+  if (areas.length <= 1) return [sites];
+  const far = (a: Place, b: Place) => Math.abs(a.x - b.x) + Math.abs(a.y - b.y) + Math.abs(a.z - b.z);
+  const homeOf = (site: Site): Area =>
+    site.area.kind === 'kitchen'
+      ? site.area
+      : kitchens.reduce((near, k) => (far(k.place, site.place) < far(near.place, site.place) ? k : near))
+          .area;
+  return areas.map((area) => sites.filter((s) => homeOf(s) === area));
+}
+
 function presentGroups(view: View, sites: readonly Site[]): number[][] {
   const groups = new Map<string, number[]>();
   for (const [i, { box }] of sites.entries()) {
@@ -301,7 +315,8 @@ export function houseProblem(view: View, settings: PlannerSettings): HouseProble
   const parts = SORTS.flatMap((sort): Part[] => {
     const mine = sites.filter((s) => sortOf(view, s) === sort);
     if (mine.length === 0) return [];
-    const groups = sort === 'individual' ? mine.map((s) => [s]) : [mine];
+    const groups =
+      sort === 'individual' ? mine.map((s) => [s]) : sort === 'kitchen' ? byKitchen(mine) : [mine];
     return groups.map((group) => {
       let pricer: Pricer | null = null;
       return {

@@ -46,6 +46,13 @@ export const designatedCircuits = rule({
         fixes: [{ label, command: { type: 'batch', label, commands } }],
       });
     }
+    const kitchens = new Set(proper.filter((s) => s.area.kind === 'kitchen').map((s) => s.area.name));
+    if (duty === 'small-appliance' && kitchens.size > 1)
+      found.push({
+        level,
+        section: '210.52(B)(3)',
+        message: `one small-appliance circuit may not feed two kitchens: ${[...kitchens].join(' and ')}${old}`,
+      });
     const { rating } = circuit.breaker;
     if (duty !== 'heating' && rating < 20) {
       const thin = circuit.gauge === '14';
