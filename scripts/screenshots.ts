@@ -13,6 +13,8 @@ type Shot = {
   /** Words to wait for after the last press. */
   until?: RegExp;
   scroll?: number;
+  /** Element to be scrolled to. */
+  into?: string;
 };
 const DESK: [number, number] = [1280, 800];
 const PHONE: [number, number] = [390, 844];
@@ -56,6 +58,13 @@ const SHOTS: Shot[] = [
   { name: 'lists', path: `${JOB}/layout/lists`, size: DESK, words: /to mend/ },
   { name: 'runs', path: `${JOB}/runs`, size: DESK, words: /Equipment ground/ },
   {
+    name: 'runs-phone',
+    path: `${JOB}/runs?circuit=circuit-lights`,
+    size: PHONE,
+    words: /Lights, upper level/,
+    into: '[data-circuit=circuit-lights]',
+  },
+  {
     name: 'planner',
     path: `${JOB}/runs`,
     size: DESK,
@@ -63,6 +72,9 @@ const SHOTS: Shot[] = [
     press: ['Plan circuits', 'Work out a plan'],
     until: /proven best, done/,
   },
+  { name: 'panel', path: `${JOB}/panel`, size: DESK, words: /planning load/ },
+  { name: 'panel-load', path: `${JOB}/panel?view=load`, size: DESK, words: /Load of the dwelling/ },
+  { name: 'panel-directory', path: `${JOB}/panel?view=directory`, size: DESK, words: /408\.4/ },
   { name: 'prove', path: `${JOB}/prove?circuit=circuit-bedroom`, size: DESK, words: /On record/ },
   {
     name: 'prove-phone',
@@ -95,7 +107,11 @@ try {
     for (const name of shot.press ?? []) await press(driver, name);
     if (shot.until) await sees(driver, shot.until, 'body', 90000);
     await driver.sleep(700);
-    await driver.executeScript('scrollTo(0, arguments[0])', shot.scroll ?? 0);
+    await driver.executeScript(
+      'scrollTo(0, arguments[0]); document.querySelector(arguments[1])?.scrollIntoView()',
+      shot.scroll ?? 0,
+      shot.into ?? 'no-such-element',
+    );
     writeFileSync(new URL(`${shot.name}.png`, folder), Buffer.from(await driver.takeScreenshot(), 'base64'));
   }
 } finally {

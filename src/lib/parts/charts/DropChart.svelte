@@ -20,7 +20,7 @@
   });
   const lines = (of: (i: number) => number) =>
     branches.map(({ from, at }) => [
-      from === null ? { value: [0, 0], name: 'breaker' } : point(from, of),
+      from === null ? { value: [0, 0], name: 'breaker', label: { show: false } } : point(from, of),
       ...at.map((i) => point(i, of)),
     ]);
   const point = (i: number, of: (i: number) => number) => ({

@@ -11,6 +11,8 @@
   const currents = $derived(currentsOf(run, celsius));
   const top = $derived(Math.max(20 * rating, ...currents.map((c) => c.amps * 1.3)));
   const SLOWEST = 3600;
+  /** Many, since the curves rise steeply where the breaker only just holds. */
+  const POINTS = 900;
   const seconds = (t: number): string =>
     t === Infinity
       ? 'never'
@@ -27,12 +29,13 @@
       : `trips in ${seconds(least)} to ${seconds(most)}`;
   };
   const edge = (which: 'least' | 'most') =>
-    Array.from({ length: 161 }, (_, i) => rating * 1.02 * (top / (rating * 1.02)) ** (i / 160)).flatMap(
-      (amps): [number, number][] => {
-        const t = tripTime(rating, amps)[which];
-        return t > 3 * SLOWEST ? [] : [[round(amps, 2), t]];
-      },
-    );
+    Array.from(
+      { length: POINTS + 1 },
+      (_, i) => rating * 1.02 * (top / (rating * 1.02)) ** (i / POINTS),
+    ).flatMap((amps): [number, number][] => {
+      const t = tripTime(rating, amps)[which];
+      return t > 3 * SLOWEST ? [] : [[round(amps, 2), t]];
+    });
 </script>
 
 <Chart

@@ -27,8 +27,10 @@
     /** A stop let go at a point of the screen. */
     ondrop?: (boxId: string, clientX: number, clientY: number) => void;
     results?: Readonly<Record<string, StopResult>>;
+    /** On a narrow screen from top to bottom. */
+    upright?: boolean;
   }
-  let { run, dropLimit, selected, onselect, onkey, ondrop, results = {} }: Props = $props();
+  let { run, dropLimit, selected, onselect, onkey, ondrop, results = {}, upright = true }: Props = $props();
 
   let available = $state(800);
   let drag = $state<{ boxId: string; dx: number; dy: number; x: number; y: number } | null>(null);
@@ -89,7 +91,7 @@
 </script>
 
 <div class="run" bind:clientWidth={available} data-circuit={run.circuit.id}>
-  {#if available < NARROW}
+  {#if upright && available < NARROW}
     <RunColumn {run} width={available} {dropLimit} {selected} {onselect} {onkey} {results} />
   {:else}
     <svg

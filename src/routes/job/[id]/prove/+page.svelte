@@ -113,6 +113,7 @@
         <RunDrawing
           {run}
           {results}
+          upright={false}
           dropLimit={document.job.settings.dropLimitPercent}
           selected={stop?.box.id ?? null}
           onselect={(id) => (at = run.stops.findIndex((s) => s.box.id === id))}

@@ -131,6 +131,10 @@
     window.document.querySelector<SVGGElement>(`[data-stop="${document.boxes[id]?.name}"]`)?.focus();
   }
 
+  onMount(() => {
+    if (chosenId !== null)
+      window.document.querySelector(`[data-circuit="${chosenId}"]`)?.scrollIntoView({ block: 'center' });
+  });
   onMount(() =>
     actions.offer(() => [
       {
