@@ -15,7 +15,9 @@ module.exports = {
       comment: 'The core uses nothing of the application and only small pure libraries.',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '(\\.test|/testing)\\.ts$' },
-      to: { pathNot: ['^src/core/', '^node_modules/(@types/)?(yup|papaparse|dxf-parser|highs|@tarikjabiri/dxf)/'] },
+      to: {
+        pathNot: ['^src/core/', '^node_modules/(@types/)?(yup|papaparse|dxf-parser|highs|@tarikjabiri/dxf)/'],
+      },
     },
     only('units', ['units']),
     only('job', ['units', 'job']),
