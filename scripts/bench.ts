@@ -80,7 +80,7 @@ for (const outlets of [12, 16, 20, 25]) {
   row(`Planner, ${outlets} outlets of one kind: proof, ${proven} of 5${said}`, prove, 'ms', 2000);
 }
 for (const outlets of [20, 40, 80, 150]) {
-  const { gapMean, gapWorst, time } = measurePlanner(outlets, 5);
+  const { gapMean, gapWorst, time } = await measurePlanner(outlets, 5);
   row(`Planner, ${outlets} outlets of one kind: search`, time, 'ms', 10000);
   row(`Planner, ${outlets} outlets: above the bound, mean of 5`, gapMean, '%', 2);
   row(`Planner, ${outlets} outlets: above the bound, worst of 5`, gapWorst, '%', 3.5);

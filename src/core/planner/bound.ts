@@ -1,165 +1,187 @@
 /**
- * A price that no plan can fall below, worked out apart from the search: Lagrangean relaxation of “every site is
- * on one circuit”, priced by trees that may visit a site more than once (q-arborescences; Uchoa et al.,
- * Mathematical Programming 2008), with the multipliers moved along the subgradient. Limits on what leaves a box,
- * on drop and on marked sites are left out, which only lowers the bound.
+ * A price that no plan can fall below, worked out apart from the search: the linear relaxation of a flow from the panel
+ * to the outlets (Gavish, Networks 1983) in layers, one for each kind of circuit, for each number of circuits. Limits on
+ * drop and on rooms are left out, and guards are taken to spare every circuit its GFCI, which only lowers the bound.
  */
+import type { Highs } from 'highs';
 import { NEEDS_AFCI, type Pricer } from './problem.ts';
 
-/** Cheapest reduced price of a circuit, and how often each site stands on it. */
-interface Cheapest {
-  cents: number;
-  visits: Float64Array;
-}
+/** Nearest outlets that may feed another by name; one that is farther feeds it at the price of the first left out. */
+const NEIGHBOURS = 8;
 
-/**
- * The cheapest q-arborescence by dynamic programming: a tree hung from site i that holds load q is site i alone,
- * or a smaller one at i with one more branch hung under it.
- */
-function cheapestCircuit(pricer: Pricer, { option, allowed, fixed }: Family, prize: Float64Array): Cheapest {
-  const { problem } = pricer;
-  const n = problem.ids.length;
-  const { capacity } = problem.options[option]!;
-  // tree[q][i]: cheapest tree of load q hung from i, without what feeds i.
-  const tree = Array.from({ length: capacity + 1 }, () => new Float64Array(n).fill(Infinity));
-  // branch[q][i]: cheapest branch of load q under i, with its segment from i.
-  const branch = Array.from({ length: capacity + 1 }, () => new Float64Array(n).fill(Infinity));
-  const branchTo = Array.from({ length: capacity + 1 }, () => new Int32Array(n).fill(-1));
-  const split = Array.from({ length: capacity + 1 }, () => new Int32Array(n).fill(0));
-  const least: { cents: number; q: number; i: number } = { cents: Infinity, q: 0, i: -1 };
-  for (let q = 1; q <= capacity; q++) {
-    for (const i of allowed) {
-      if (problem.size[i] === q) tree[q]![i] = -prize[i]!;
-      for (let b = 1; b < q; b++) {
-        const cost = tree[q - b]![i]! + branch[b]![i]!;
-        if (cost < tree[q]![i]!) {
-          tree[q]![i] = cost;
-          split[q]![i] = b;
-        }
-      }
-      const cents = fixed + tree[q]![i]! + pricer.homeRun(option, i);
-      if (cents < least.cents) Object.assign(least, { cents, q, i });
-    }
-    for (const i of allowed) {
-      for (const j of allowed) {
-        if (i === j) continue;
-        const cost = tree[q]![j]! + pricer.edge(option, i, j);
-        if (cost < branch[q]![i]!) {
-          branch[q]![i] = cost;
-          branchTo[q]![i] = j;
-        }
-      }
-    }
-  }
-  const visits = new Float64Array(n);
-  const stack = least.i < 0 ? [] : [[least.q, least.i] as const];
-  for (let at = stack.pop(); at; at = stack.pop()) {
-    const [q, i] = at;
-    const b = split[q]![i]!;
-    if (b === 0) visits[i]! += 1;
-    else {
-      stack.push([q - b, i]);
-      stack.push([b, branchTo[b]![i]!]);
-    }
-  }
-  return { cents: least.cents, visits };
-}
-
-/** Circuits of sites whose needs lie within some, at the price of the breaker that answers these. */
-interface Family {
+/** Circuits of one option whose outlets ask for no more than some protection. */
+interface Layer {
   option: number;
-  allowed: number[];
+  capacity: number;
   fixed: number;
+  sites: number[];
 }
 
-function familiesOf({ problem }: Pricer): Family[] {
+function layersOf({ problem }: Pricer): Layer[] {
   const all = problem.ids.map((_, i) => i);
-  // A guard may spare any circuit its GFCI: then GFCI is left out of the price.
   const spared = problem.guards.some((g) => g === 1);
   return problem.options.flatMap((o, option) => {
     const seen = new Set<number>();
-    return ([0, 1, 2, 3] as const).flatMap((mask) => {
-      const allowed = all.filter((i) => (problem.needs[i]! | mask) === mask && problem.least[i]! <= o.rating);
-      if (allowed.length === 0 || seen.has(allowed.length)) return [];
+    return ([0, 1, 2, 3] as const).flatMap((mask): Layer[] => {
+      const sites = all.filter((i) => (problem.needs[i]! | mask) === mask && problem.least[i]! <= o.rating);
       // Sets grow with the mask: as many sites are the same sites, which a smaller mask serves no dearer.
-      seen.add(allowed.length);
-      return [
-        {
-          option,
-          allowed,
-          fixed: o.breaker + problem.protection[spared ? ((mask & NEEDS_AFCI) as 0 | 1) : mask],
-        },
-      ];
+      if (sites.length === 0 || seen.has(sites.length)) return [];
+      seen.add(sites.length);
+      const asked = spared ? ((mask & NEEDS_AFCI) as 0 | 1) : mask;
+      return [{ option, capacity: o.capacity, fixed: o.breaker + problem.protection[asked], sites }];
     });
   });
 }
 
-/** The best Lagrangean bound for plans of at least `least` and at most `most` circuits. */
-function boundBetween(
-  pricer: Pricer,
-  least: number,
-  most: number,
-  iterations: number,
-  known: number,
-): number {
-  const n = pricer.problem.ids.length;
-  const families = familiesOf(pricer);
-  const prize = new Float64Array(n).fill(known / n);
-  let centre = Float64Array.from(prize);
-  // How often each site is visited, averaged over the circuits so far: the volume algorithm's primal estimate.
-  const visited = new Float64Array(n);
-  let best = -Infinity;
-  let pace = 0.1;
-  let share = 0.1;
-  let poor = 0;
-  for (let k = 0; k < iterations; k++) {
-    let cheapest: Cheapest | null = null;
-    for (const family of families) {
-      const found = cheapestCircuit(pricer, family, prize);
-      if (!cheapest || found.cents < cheapest.cents) cheapest = found;
-    }
-    const { cents, visits } = cheapest!;
-    // A circuit that is worth less than its prizes is built as often as may be, another as seldom.
-    const circuits = cents < 0 ? most : least;
-    const bound = prize.reduce((t, u) => t + u, 0) + circuits * cents;
-    const weight = k === 0 ? 1 : share;
-    for (let i = 0; i < n; i++) visited[i] = (1 - weight) * visited[i]! + weight * circuits * visits[i]!;
-    if (bound > best + 1e-6 * known) {
-      best = bound;
-      centre = Float64Array.from(prize);
-      pace = Math.min(2, pace * 1.1);
-      poor = 0;
-    } else if (++poor >= 20) {
-      pace *= 0.66;
-      poor = 0;
-    }
-    if (best >= known) break;
-    if (k % 100 === 99) share = Math.max(0.01, share * 0.8);
-    const off = visited.map((v) => 1 - v);
-    const norm = off.reduce((t, d) => t + d * d, 0);
-    if (norm < 1e-12) break;
-    const length = (pace * (1.02 * known - best)) / norm;
-    for (let i = 0; i < n; i++) prize[i] = centre[i]! + length * off[i]!;
+/** A linear program put together column by column and row by row. */
+class Program {
+  readonly cost: number[] = [];
+  readonly upper: number[] = [];
+  private readonly rows: { lower: number; upper: number; entries: [column: number, value: number][] }[] = [];
+
+  column(cost: number, upper: number): number {
+    this.upper.push(upper);
+    return this.cost.push(cost) - 1;
   }
-  return Math.max(0, best);
+  row(lower: number, upper: number, entries: [column: number, value: number][]): number {
+    return this.rows.push({ lower, upper, entries }) - 1;
+  }
+  model() {
+    const starts = [0];
+    const indices: number[] = [];
+    const values: number[] = [];
+    for (const { entries } of this.rows) {
+      for (const [column, value] of entries) {
+        indices.push(column);
+        values.push(value);
+      }
+      starts.push(indices.length);
+    }
+    return {
+      numCols: this.cost.length,
+      numRows: this.rows.length,
+      colCost: this.cost,
+      colLower: this.cost.map(() => 0),
+      colUpper: this.upper,
+      rowLower: this.rows.map((r) => r.lower),
+      rowUpper: this.rows.map((r) => r.upper),
+      matrix: {
+        format: 'csr' as const,
+        numRows: this.rows.length,
+        numCols: this.cost.length,
+        starts,
+        indices,
+        values,
+      },
+    };
+  }
+}
+
+/** The program without its number of circuits; the row of that number comes last. */
+function programOf(pricer: Pricer, infinity: number): { program: Program; circuits: number } {
+  const { problem } = pricer;
+  const n = problem.ids.length;
+  const program = new Program();
+  /** Ways for each site to be fed, over all layers. */
+  const fed = Array.from({ length: n }, (): [number, number][] => []);
+  const homes: [number, number][] = [];
+  for (const { option, capacity, fixed, sites } of layersOf(pricer)) {
+    const room = capacity;
+    const load: [number, number][] = [];
+    const entering = new Map(sites.map((i) => [i, [] as [number, number][]]));
+    const leaving = new Map(sites.map((i) => [i, [] as [number, number][]]));
+    const into = new Map(sites.map((i) => [i, [] as [number, number][]]));
+    const out = new Map(sites.map((i) => [i, [] as [number, number][]]));
+    const arcs = new Map<string, number>();
+    const arc = (j: number, cents: number, most: number, least: number): [used: number, flow: number] => {
+      const used = program.column(cents, 1);
+      const flow = program.column(0, infinity);
+      program.row(-infinity, 0, [
+        [flow, 1],
+        [used, -most],
+      ]);
+      program.row(0, infinity, [
+        [flow, 1],
+        [used, -least],
+      ]);
+      into.get(j)!.push([used, 1]);
+      entering.get(j)!.push([flow, 1]);
+      return [used, flow];
+    };
+    for (const j of sites) {
+      const size = problem.size[j]!;
+      const [home] = arc(j, fixed + pricer.homeRun(option, j), room, size);
+      homes.push([home, 1]);
+      load.push([home, -room]);
+      const near = sites
+        .filter((i) => i !== j)
+        .sort((a, b) => pricer.edge(option, a, j) - pricer.edge(option, b, j));
+      for (const i of near.slice(0, NEIGHBOURS)) {
+        const [used, flow] = arc(j, pricer.edge(option, i, j), room - problem.size[i]!, size);
+        arcs.set(`${i} ${j}`, used);
+        out.get(i)!.push([used, 1]);
+        leaving.get(i)!.push([flow, -1]);
+      }
+      const far = near[NEIGHBOURS];
+      if (far !== undefined) arc(j, pricer.edge(option, far, j), room - 1, size);
+    }
+    for (const j of sites) {
+      const on = into.get(j)!;
+      fed[j]!.push(...on);
+      for (const [used] of on) load.push([used, problem.size[j]!]);
+      const negative = on.map(([used]): [number, number] => [used, -problem.size[j]!]);
+      program.row(0, 0, [...entering.get(j)!, ...leaving.get(j)!, ...negative]);
+      // What leaves a box, and a segment in either direction, only where the box is on the layer.
+      const most = on.map(([used]): [number, number] => [used, -problem.maxOut[j]!]);
+      if (out.get(j)!.length > 0) program.row(-infinity, 0, [...out.get(j)!, ...most]);
+      for (const i of sites) {
+        const there = arcs.get(`${j} ${i}`);
+        if (there === undefined) continue;
+        const back = arcs.get(`${i} ${j}`);
+        // A segment used backwards feeds this box: it stands in the sum of what does already.
+        const others = on.filter(([used]) => used !== back).map(([used]): [number, number] => [used, -1]);
+        program.row(-infinity, 0, [[there, 1], ...others]);
+      }
+    }
+    program.row(-infinity, 0, merged(load));
+  }
+  for (const ways of fed) program.row(1, 1, ways);
+  return { program, circuits: program.row(1, 1, homes) };
+}
+
+/** Entries with the values of one column added up. */
+function merged(entries: readonly [number, number][]): [number, number][] {
+  const sums = new Map<number, number>();
+  for (const [column, value] of entries) sums.set(column, (sums.get(column) ?? 0) + value);
+  return [...sums];
 }
 
 /**
- * @param iterations steps of the subgradient
- * @param known the price of some plan, toward which the steps are scaled
+ * @param known the price of some plan: numbers of circuits whose bound reaches it are not looked at further
  * @returns cents
  */
-export function lowerBound(pricer: Pricer, iterations: number, known: number): number {
+export function lowerBound(pricer: Pricer, highs: Highs, known: number): number {
   const { problem } = pricer;
   const n = problem.ids.length;
   if (n === 0) return 0;
-  const all = problem.ids.map((_, i) => i);
-  const fewest = Math.max(1, Math.ceil(pricer.load(all) / pricer.largest - 1e-9));
-  // No plan as good as the known one has more circuits than its price buys of the cheapest.
-  const cheapest = Math.min(...all.map((i) => pricer.cents([i])));
-  const most = Math.min(n, Math.max(fewest, Math.floor(known / cheapest)));
-  const exactly = boundBetween(pricer, fewest, fewest, iterations, known);
-  return most > fewest
-    ? Math.min(exactly, boundBetween(pricer, fewest + 1, most, iterations, known))
-    : exactly;
+  const load = problem.size.reduce((t, s) => t + s, 0);
+  const fewest = Math.max(1, Math.ceil(load / pricer.largest - 1e-9));
+  const { program, circuits } = programOf(pricer, highs.infinity);
+  const model = highs.createModel(program.model());
+  try {
+    model.options.set({ output_flag: false });
+    let least = Infinity;
+    for (let count = fewest; count <= n; count++) {
+      model.changeRowBounds(circuits, count, count);
+      model.run();
+      const feasible = model.getModelStatus() === highs.constants.modelStatus.optimal;
+      const cents = feasible ? model.getObjectiveValue() : Infinity;
+      // Convex in the number of circuits: past its least it only rises.
+      if (cents > least) break;
+      least = cents;
+    }
+    return Math.min(least, known);
+  } finally {
+    model.dispose();
+  }
 }

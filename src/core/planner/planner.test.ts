@@ -181,12 +181,12 @@ test('the search finds the proven best of small houses, and the bound stays belo
     search.step(600);
     assert.ok(search.best.cents >= best.cents - 1e-6);
     assert.ok(search.best.cents <= best.cents * 1.0001, `seed ${seed}: ${search.best.cents} ${best.cents}`);
-    const bound = lowerBound(pricer, 300, best.cents);
+    const bound = lowerBound(pricer, highs, best.cents);
     assert.ok(bound <= best.cents + 1e-6, `seed ${seed}: bound ${bound} above ${best.cents}`);
     // The bound takes it that a guard spares every circuit its GFCI; without guards it comes near.
     const plain = new Pricer({ ...pricer.problem, guards: new Uint8Array(pricer.problem.ids.length) });
     const { cents } = proven(plain)!;
-    const near = lowerBound(plain, 300, cents);
+    const near = lowerBound(plain, highs, cents);
     assert.ok(near <= cents + 1e-6 && near > cents * 0.8, `seed ${seed}: bound ${near} of ${cents}`);
   }
 });
