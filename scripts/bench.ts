@@ -8,7 +8,7 @@ import type { JobDocument } from '../src/core/job/schema.ts';
 import { View } from '../src/core/code/view.ts';
 import { placeMissing } from '../src/core/layout/house.ts';
 import { startServer, type Server } from '../tests/support/server.ts';
-import { measurePlan } from './benchPlan.ts';
+import { measurePlan, measureRun } from './benchPlan.ts';
 import { measurePlanner, measureProof } from './benchPlanner.ts';
 
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
@@ -125,6 +125,12 @@ if (server) {
     row(`300 outlets on screen, ${what}: time between frames`, frames.between, 'ms', FRAME);
     row(`300 outlets on screen, ${what}: work in a frame`, frames.work, 'ms', FRAME);
   }
+  row(
+    '200 outlets on their runs, one box moved: until run, drop and protection are drawn',
+    await measureRun(server.origin, generatedHouse(200)),
+    'ms',
+    FRAME,
+  );
   await server.stop();
 }
 

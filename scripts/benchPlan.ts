@@ -2,6 +2,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Driver } from 'selenium-webdriver/chrome.js';
 import { Origin } from 'selenium-webdriver/lib/input.js';
 import { serialize } from '../src/core/job/file.ts';
 import type { JobDocument } from '../src/core/job/schema.ts';
@@ -38,7 +39,12 @@ const MOVE = `
   }
   requestAnimationFrame(frame);`;
 
-export async function measurePlan(origin: string, document: JobDocument): Promise<PlanTimes> {
+/** Opens a job in a browser of its own. */
+async function withJob<T>(
+  origin: string,
+  document: JobDocument,
+  use: (driver: Driver) => Promise<T>,
+): Promise<T> {
   const folder = mkdtempSync(join(tmpdir(), 'hekto-bench-'));
   const { driver, close } = await openBrowser();
   try {
@@ -48,6 +54,44 @@ export async function measurePlan(origin: string, document: JobDocument): Promis
     writeFileSync(path, serialize(document));
     await (await css(driver, 'input[aria-label="Job file"]')).sendKeys(path);
     await sees(driver, /Closes within|does not close/);
+    return await use(driver);
+  } finally {
+    await close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** Moves the first box of the first run to and fro by keys; gives the median time until it is drawn there, ms. */
+const SWAP = `
+  const done = arguments[0];
+  const order = () => [...document.querySelectorAll('[data-circuit]')[0].querySelectorAll('[data-stop]')].map((s) => s.dataset.stop);
+  const name = order()[0];
+  const times = [];
+  function once(k) {
+    if (k === 24) return done(times.sort((a, b) => a - b)[12]);
+    const before = order().join();
+    const stop = document.querySelector('[data-stop="' + name + '"]');
+    const start = performance.now();
+    stop.dispatchEvent(new KeyboardEvent('keydown', { key: k % 2 ? 'ArrowLeft' : 'ArrowRight', altKey: true, bubbles: true }));
+    const look = () => {
+      if (order().join() === before) return setTimeout(look, 0);
+      times.push(performance.now() - start);
+      setTimeout(() => once(k + 1), 150);
+    };
+    Promise.resolve().then(look);
+  }
+  once(0);`;
+
+/** From the key that moves a box on its run until run, drop and protection are drawn anew, ms. */
+export const measureRun = (origin: string, document: JobDocument): Promise<number> =>
+  withJob(origin, document, async (driver) => {
+    await driver.get(`${origin}/job/${document.job.id}/runs`);
+    await sees(driver, /violations/);
+    return driver.executeAsyncScript<number>(SWAP);
+  });
+
+export const measurePlan = (origin: string, document: JobDocument): Promise<PlanTimes> =>
+  withJob(origin, document, async (driver) => {
     await driver.get(`${origin}/job/${document.job.id}/layout`);
     const opened = await driver.executeAsyncScript<number>(`
       const done = arguments[0];
@@ -93,8 +137,4 @@ export async function measurePlan(origin: string, document: JobDocument): Promis
       pan: await move('mousemove', '.plan .ground'),
       drag: await move('pointermove', '[data-box="R150"] .target'),
     };
-  } finally {
-    await close();
-    rmSync(folder, { recursive: true, force: true });
-  }
-}
+  });

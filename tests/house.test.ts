@@ -82,7 +82,20 @@ test('a house of three rooms from nothing to clean findings, by keyboard alone',
   await alt('2');
   await sees(app.driver, /needs GFCI protection/);
   await tabTo(/^Fit a dual-function breaker/, Key.ENTER);
-  await sees(app.driver, /0 violations/);
+  // A bathroom's circuit feeds nothing else: the rest gets one of its own.
+  await sees(app.driver, /a bathroom circuit may not feed/);
+  await tabTo(/^Take .* off/, Key.ENTER);
+  await sees(app.driver, /is on no circuit yet/);
+  await app.script('document.activeElement.blur()');
+  await alt('3');
+  await sees(app.driver, /On no circuit yet/);
+  await tabTo(/^Add circuit/, Key.ENTER);
+  await sees(app.driver, /Put all \d+ on Spare/);
+  await tabTo(/^Spare/, Key.ENTER);
+  await tabTo(/^Put all \d+ on Spare/, Key.ENTER);
+  await app.script('document.activeElement.blur()');
+  await alt('2');
+  await sees(app.driver, /\b0 violations/);
 
   const stored = await app.rows<{ jobId: string; table: string; id: string; value: unknown }>('entities');
   const areas = stored.filter((e) => e.table === 'areas' && (e.value as { name: string }).name === 'Den');

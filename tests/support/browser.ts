@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Builder, By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Builder, By, error, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
 
 const FLAGS = [
@@ -81,8 +81,17 @@ export const button = (driver: WebDriver, name: string): Promise<WebElement> =>
 
 export async function press(driver: WebDriver, name: string): Promise<void> {
   const found = await button(driver, name);
-  await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);
-  await found.click();
+  // On a slow machine a bar may still be on its way over what is to be pressed.
+  for (let tries = 0; ; tries++) {
+    await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);
+    try {
+      await found.click();
+      return;
+    } catch (problem) {
+      if (!(problem instanceof error.ElementClickInterceptedError) || tries === 5) throw problem;
+      await driver.sleep(300);
+    }
+  }
 }
 
 /** A field by the words of its label; the nth where several share them. */

@@ -1,7 +1,7 @@
 /**
  * A price that no plan can fall below, worked out apart from the search: the linear relaxation of a flow from the panel
- * to the outlets (Gavish, Networks 1983) in layers, one for each kind of circuit, for each number of circuits. Limits on
- * drop and on rooms are left out, and guards are taken to spare every circuit its GFCI, which only lowers the bound.
+ * to the outlets (Gavish, Networks 1983) in layers, one for each kind of circuit, with whole numbers of circuits of each
+ * kind. Limits on drop and on rooms are left out, and guards are taken to spare every circuit its GFCI, which only lowers the bound.
  */
 import type { Highs } from 'highs';
 import { NEEDS_AFCI, type Pricer } from './problem.ts';
@@ -37,10 +37,12 @@ function layersOf({ problem }: Pricer): Layer[] {
 class Program {
   readonly cost: number[] = [];
   readonly upper: number[] = [];
+  readonly whole: number[] = [];
   private readonly rows: { lower: number; upper: number; entries: [column: number, value: number][] }[] = [];
 
-  column(cost: number, upper: number): number {
+  column(cost: number, upper: number, whole = false): number {
     this.upper.push(upper);
+    this.whole.push(whole ? 1 : 0);
     return this.cost.push(cost) - 1;
   }
   row(lower: number, upper: number, entries: [column: number, value: number][]): number {
@@ -65,6 +67,7 @@ class Program {
       colUpper: this.upper,
       rowLower: this.rows.map((r) => r.lower),
       rowUpper: this.rows.map((r) => r.upper),
+      integrality: Int32Array.from(this.whole),
       matrix: {
         format: 'csr' as const,
         numRows: this.rows.length,
@@ -77,17 +80,16 @@ class Program {
   }
 }
 
-/** The program without its number of circuits; the row of that number comes last. */
-function programOf(pricer: Pricer, infinity: number): { program: Program; circuits: number } {
+function programOf(pricer: Pricer, infinity: number): Program {
   const { problem } = pricer;
   const n = problem.ids.length;
   const program = new Program();
   /** Ways for each site to be fed, over all layers. */
   const fed = Array.from({ length: n }, (): [number, number][] => []);
-  const homes: [number, number][] = [];
   for (const { option, capacity, fixed, sites } of layersOf(pricer)) {
     const room = capacity;
     const load: [number, number][] = [];
+    const homes: [number, number][] = [[program.column(0, n, true), -1]];
     const entering = new Map(sites.map((i) => [i, [] as [number, number][]]));
     const leaving = new Map(sites.map((i) => [i, [] as [number, number][]]));
     const into = new Map(sites.map((i) => [i, [] as [number, number][]]));
@@ -144,9 +146,10 @@ function programOf(pricer: Pricer, infinity: number): { program: Program; circui
       }
     }
     program.row(-infinity, 0, merged(load));
+    program.row(0, 0, homes);
   }
   for (const ways of fed) program.row(1, 1, ways);
-  return { program, circuits: program.row(1, 1, homes) };
+  return program;
 }
 
 /** Entries with the values of one column added up. */
@@ -157,30 +160,16 @@ function merged(entries: readonly [number, number][]): [number, number][] {
 }
 
 /**
- * @param known the price of some plan: numbers of circuits whose bound reaches it are not looked at further
+ * @param seconds that the search for whole numbers may take, about: what is proven until then is the bound
  * @returns cents
  */
-export function lowerBound(pricer: Pricer, highs: Highs, known: number): number {
-  const { problem } = pricer;
-  const n = problem.ids.length;
-  if (n === 0) return 0;
-  const load = problem.size.reduce((t, s) => t + s, 0);
-  const fewest = Math.max(1, Math.ceil(load / pricer.largest - 1e-9));
-  const { program, circuits } = programOf(pricer, highs.infinity);
-  const model = highs.createModel(program.model());
+export function lowerBound(pricer: Pricer, highs: Highs, seconds: number): number {
+  if (pricer.problem.ids.length === 0) return 0;
+  const model = highs.createModel(programOf(pricer, highs.infinity).model());
   try {
-    model.options.set({ output_flag: false });
-    let least = Infinity;
-    for (let count = fewest; count <= n; count++) {
-      model.changeRowBounds(circuits, count, count);
-      model.run();
-      const feasible = model.getModelStatus() === highs.constants.modelStatus.optimal;
-      const cents = feasible ? model.getObjectiveValue() : Infinity;
-      // Convex in the number of circuits: past its least it only rises.
-      if (cents > least) break;
-      least = cents;
-    }
-    return Math.min(least, known);
+    model.options.set({ output_flag: false, time_limit: seconds });
+    model.run();
+    return Number(model.info.get('mip_dual_bound'));
   } finally {
     model.dispose();
   }

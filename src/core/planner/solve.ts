@@ -5,8 +5,9 @@ import type { HouseProblem, Part } from './house.ts';
 import type { Plan } from './problem.ts';
 import { MOST_PROVEN, provePlan } from './prove.ts';
 
-/** Iterations of the search for each site of a part. */
+/** Iterations of the search for each site of a large part, and the least there are. */
 const ITERATIONS_PER_SITE = 40;
+const LEAST_ITERATIONS = 2500;
 /** As many before a proof is tried. */
 const BEFORE_PROOF = 10;
 /** Iterations between two looks at whether to go on. */
@@ -42,7 +43,8 @@ export class HouseSearch {
     this.highs = highs;
     this.tasks = house.parts.map((part): Task => {
       const n = part.sites.length;
-      const iterations = (n <= MOST_PROVEN ? BEFORE_PROOF : ITERATIONS_PER_SITE) * n;
+      const iterations =
+        n <= MOST_PROVEN ? BEFORE_PROOF * n : Math.max(LEAST_ITERATIONS, ITERATIONS_PER_SITE * n);
       const search = annealing(part.pricer, seed, iterations, part.present);
       return { part, plan: search.best, search, iterations, tried: n > MOST_PROVEN, proven: false };
     });

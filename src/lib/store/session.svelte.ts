@@ -100,6 +100,11 @@ export class JobSession {
   execute(command: Command): Promise<boolean> {
     return this.enqueue((state) => commit(this.jobId, state, (document) => run(document, command)), command);
   }
+  /** As `execute`, shown at once: what is moved by hand does not wait to be stored. */
+  carryOut(command: Command): Promise<boolean> {
+    this.preview(command);
+    return this.execute(command);
+  }
   /** As `execute`, for a field: answers with what is wrong, or null. */
   async attempt(command: Command): Promise<string | null> {
     if (await this.execute(command)) return null;
