@@ -23,7 +23,7 @@ const edited = (change: (job: Record<string, Row[]>) => void): string => {
 
 const BAD: [string, string, RegExp][] = [
   ['truncated', text.slice(0, 2000), /file\s+is not complete JSON at character 2000/],
-  ['later version', text.replace('"version": 3', '"version": 9'), /version\s+is 9, made by a later Hekto/],
+  ['later version', text.replace('"version": 4', '"version": 9'), /version\s+is 9, made by a later Hekto/],
   ['not a job', '{"rooms": []}', /schema\s+expected “hekto-job”/],
   [
     'proto keys',

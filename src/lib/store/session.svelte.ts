@@ -33,6 +33,11 @@ export class JobSession {
   problems = $state.raw<Problem[]>([]);
   /** What a drag or a held arrow key shows before it is let go. */
   private previewed = $state.raw<{ document: JobDocument; command: Command } | null>(null);
+  /**
+   * The document with all commands given, those not stored yet among them: what is typed next builds on it, and loses
+   * nothing of what was typed just before. Null when nothing waits.
+   */
+  private ahead = $state.raw<JobDocument | null>(null);
   /** Commands given and not yet stored. */
   private waiting = $state(0);
   /** Something on screen is not stored yet: leaving the page now would lose it. */
@@ -49,7 +54,9 @@ export class JobSession {
   private settle: ReturnType<typeof setTimeout> | undefined;
 
   /** The document on screen. Only read when `status` is not `loading`, `missing` or `failed`. */
-  readonly document = $derived.by(() => (this.previewed?.document ?? this.stored?.document) as JobDocument);
+  readonly document = $derived.by(
+    () => (this.previewed?.document ?? this.ahead ?? this.stored?.document) as JobDocument,
+  );
   private lookups: View | null = null;
   /** Look-ups over the document; each takes over what the one before had worked out. */
   readonly view = $derived.by(
@@ -98,12 +105,14 @@ export class JobSession {
 
   /** Runs a command. Resolves to whether it was carried out; refusals land in `problems`. */
   execute(command: Command): Promise<boolean> {
+    if (this.stored) {
+      try {
+        this.ahead = run(this.ahead ?? this.stored.document, command).document;
+      } catch {
+        // Refused when its turn comes, with the reason.
+      }
+    }
     return this.enqueue((state) => commit(this.jobId, state, (document) => run(document, command)), command);
-  }
-  /** As `execute`, shown at once: what is moved by hand does not wait to be stored. */
-  carryOut(command: Command): Promise<boolean> {
-    this.preview(command);
-    return this.execute(command);
   }
   /** As `execute`, for a field: answers with what is wrong, or null. */
   async attempt(command: Command): Promise<string | null> {
@@ -171,6 +180,7 @@ export class JobSession {
         return true;
       } catch (error) {
         this.previewed = null;
+        this.ahead = null;
         if (isQuotaError(error) && command) {
           // Keep the work in memory so that it can be exported.
           const { document } = run(this.stored.document, command);
@@ -181,7 +191,10 @@ export class JobSession {
       }
     };
     this.waiting += 1;
-    const done = this.queue.then(attempt).finally(() => (this.waiting -= 1));
+    const done = this.queue.then(attempt).finally(() => {
+      this.waiting -= 1;
+      if (this.waiting === 0) this.ahead = null;
+    });
     this.queue = done;
     return done;
   }

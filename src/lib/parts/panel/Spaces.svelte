@@ -62,7 +62,7 @@
   async function move(circuit: Circuit, space: number) {
     const step = moveBreaker(document, panel, circuit, space);
     refusal = step.ok ? '' : `${circuit.name} cannot go to space ${space}: ${step.message}.`;
-    if (!step.ok || !(await session.carryOut(step.value))) return;
+    if (!step.ok || !(await session.execute(step.value))) return;
     // The breaker keeps the focus wherever it went.
     await tick();
     window.document.querySelector<HTMLElement>(`[data-breaker="${CSS.escape(circuit.name)}"]`)?.focus();

@@ -31,9 +31,6 @@ async function limitedText(request: Request): Promise<string | null> {
 
 /** Checks a job file: findings and their counts, or 4xx with each problem's path. Nothing is kept. */
 export async function POST({ request }) {
-  if (!request.headers.get('content-type')?.startsWith('application/json')) {
-    return refuse(415, 'content-type', 'expected application/json');
-  }
   if (Number(request.headers.get('content-length') ?? 0) > LIMIT) {
     return refuse(413, 'body', `expected ${LIMIT / 1024 / 1024} MB or less`);
   }
@@ -44,6 +41,9 @@ export async function POST({ request }) {
     text = null;
   }
   if (text === null) return refuse(413, 'body', `expected ${LIMIT / 1024 / 1024} MB or less`);
+  // After the body is read: a connection that is still sending would be cut off instead of answered.
+  if (!request.headers.get('content-type')?.startsWith('application/json'))
+    return refuse(415, 'content-type', 'expected application/json');
   try {
     return json(summarise(check(parseFile(text))));
   } catch (error) {

@@ -86,7 +86,7 @@
   function moveTo(id: string, circuitId: string | null, after: string | null, branch = false) {
     const move: Command = { type: 'move-stop', boxId: id, circuitId, after, branch };
     const names = named(circuitId === null ? undefined : document.circuits[circuitId], [id]);
-    if (names.length === 0) return session.carryOut(move);
+    if (names.length === 0) return session.execute(move);
     const label = `Put ${document.boxes[id]?.name ?? 'outlet'} on a circuit`;
     return session.execute({ type: 'batch', label, commands: [...names, move] });
   }
@@ -114,7 +114,7 @@
     const c = circuits.indexOf(home);
     event.preventDefault();
     const feed = (from: string | null | undefined) =>
-      from && session.carryOut({ type: 'feed-stop', boxId: id, from });
+      from && session.execute({ type: 'feed-stop', boxId: id, from });
     const { from } = home.stops[i]!;
     if (event.shiftKey && event.key === 'ArrowLeft')
       await feed(home.stops.find((s) => s.boxId === from)?.from);
