@@ -32,14 +32,15 @@
   $effect(() => {
     void light.current;
     const style = getComputedStyle(document.documentElement);
-    chart?.setOption(
-      {
-        animation: false,
-        textStyle: { fontFamily: style.getPropertyValue('--font-sans'), fontSize: 14 },
-        ...options((name) => style.getPropertyValue(`--${name}`).trim()),
-      },
-      true,
-    );
+    const wanted = {
+      animation: false,
+      textStyle: { fontFamily: style.getPropertyValue('--font-sans'), fontSize: 14 },
+      ...options((name) => style.getPropertyValue(`--${name}`).trim()),
+    };
+    const drawn = chart;
+    // After the frame: what is moved by hand does not wait for a chart.
+    const later = setTimeout(() => drawn?.setOption(wanted, true), 30);
+    return () => clearTimeout(later);
   });
   $effect(() => {
     if (width > 0) chart?.resize({ width, height });
