@@ -1,11 +1,13 @@
 /** Rules about how circuits are wired and what they feed: situations worked from the code's sections. */
-import { breakerOf, PLAIN_NAMEPLATE } from '../../src/core/job/document.ts';
+import { breakerOf } from '../../src/core/job/document.ts';
 import {
   chain,
   fixture,
   house,
   outlet,
+  FEEDER,
   PANEL,
+  plate,
   receptacle as device,
   room,
 } from '../../src/core/job/testing.ts';
@@ -36,9 +38,6 @@ function run(
     ...rest,
   };
 }
-const plate = (volts: number, values: Partial<NonNullable<Fixture['nameplate']>>) => ({
-  nameplate: { volts, ...PLAIN_NAMEPLATE, ...values },
-});
 const wired = (kind: Fixture['kind'], values: Partial<Fixture> = {}) =>
   fixture(kind, 2, 60, 24, { connection: 'hard-wired', ...values });
 /** An appliance wired in, alone on its circuit. */
@@ -133,16 +132,6 @@ const found = {
   doubledLugs: 0,
   breakers: [],
 } as const;
-const FEEDER: NonNullable<Panel['feeder']> = {
-  panelId: PANEL.id,
-  space: 5,
-  rating: 60,
-  gauge: '6',
-  material: 'copper',
-  cable: 'NM-B',
-  ground: true,
-  measured: 600,
-};
 /** A subpanel with one circuit, fed from the panel at the service. */
 const sub = (
   values: Partial<Panel> = {},

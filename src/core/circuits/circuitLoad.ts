@@ -109,14 +109,17 @@ export function loadOfCircuit(document: JobDocument, run: Run): CircuitLoad {
   };
 }
 
-/** The conditions that a circuit's conductors work under. */
-export const conditionsOf = ({ settings }: Job, circuit: Circuit): Conditions => ({
-  material: circuit.material,
-  method: circuit.cable,
+/** The conditions that conductors work under in a cable of the job. */
+export const conditionsOf = (
+  { settings }: Job,
+  { material, cable, ambient, bundled }: Pick<Circuit, 'material' | 'cable' | 'ambient' | 'bundled'>,
+): Conditions => ({
+  material,
+  method: cable,
   insulation: 90,
   terminalRating: settings.terminalRating === 75 ? 75 : 60,
-  ambientCelsius: circuit.ambient,
-  currentCarrying: circuit.bundled,
+  ambientCelsius: ambient,
+  currentCarrying: bundled,
 });
 
 /** The conditions and numbers of a circuit as `sizeCircuit` wants them. */

@@ -3,6 +3,7 @@
  * whether the plan gives it, and the reason and section for both answers.
  */
 import type { ProtectionOrigin, RunStop } from '../circuits/run.ts';
+import { servedBy } from '../job/document.ts';
 import type { Area, Box, Circuit, Edition } from '../job/schema.ts';
 import { isTub } from '../plan/cord.ts';
 import { HIGHEST_COUNTED, isReceptacle } from '../plan/wallSpaces.ts';
@@ -119,7 +120,7 @@ function placeAsks(view: View, box: Box, area: Area): Ask | null {
 
 /** What is asked of an outlet for what it serves. */
 function servedAsks(view: View, box: Box): Ask | null {
-  const fixture = box.serves === null ? undefined : view.document.fixtures[box.serves];
+  const fixture = servedBy(view.document, box);
   const { kinds, section } = APPLIANCE_GFCI[view.edition];
   if (!fixture || !kinds.includes(fixture.kind)) return null;
   const rating = view.circuitOf(box.id)?.breaker.rating ?? 0;
@@ -136,7 +137,7 @@ function outdoorOutletAsks(view: View, box: Box, area: Area): Ask | null {
     area.kind === 'boathouse' ||
     (area.kind === 'garage' && atOrBelowGrade(area, view.document.levels[area.levelId]));
   if (!outside && !(building && edition === '2023')) return null;
-  const fixture = box.serves === null ? undefined : view.document.fixtures[box.serves];
+  const fixture = servedBy(view.document, box);
   const { permitDate } = view.document.job;
   const excepted =
     edition === '2023' &&
@@ -286,7 +287,7 @@ function tamperExcepted(view: View, box: Box): string | null {
   if (kind === 'two-slot') return 'a nongrounding replacement receptacle';
   if (box.height > HIGHEST_COUNTED) return 'more than 5 ft 6 in. above the floor';
   if (box.mount === 'in-luminaire') return 'part of a luminaire or appliance';
-  const fixture = box.serves === null ? undefined : view.document.fixtures[box.serves];
+  const fixture = servedBy(view.document, box);
   if (kind === 'single' && fixture && NOT_EASILY_MOVED.includes(fixture.kind))
     return `a single receptacle behind the ${fixture.name}, which is not easily moved`;
   return null;

@@ -144,8 +144,11 @@ export class View {
   /** The panels from one up to the service, itself first. */
   private upFrom(panelId: string): string[] {
     const chain: string[] = [];
-    for (let at: string | undefined = panelId; at !== undefined && !chain.includes(at);)
-      [at] = (chain.push(at), [this.document.panels[at]?.feeder?.panelId]);
+    let at: string | undefined = panelId;
+    while (at !== undefined && !chain.includes(at)) {
+      chain.push(at);
+      at = this.document.panels[at]?.feeder?.panelId;
+    }
     return chain;
   }
   stopOf(box: Box): { circuit: Circuit; stop: RunStop } | null {

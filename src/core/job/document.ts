@@ -204,6 +204,10 @@ export function newJob(name: string, edition: Edition): JobDocument {
 
 export const rows = <T>(table: Readonly<Record<string, T>>): T[] => Object.values(table);
 
+/** The appliance that an outlet is there for. */
+export const servedBy = ({ fixtures }: JobDocument, { serves }: Pick<Box, 'serves'>): Fixture | undefined =>
+  serves === null ? undefined : fixtures[serves];
+
 /** One entity before and after; null where it did not exist. The job's own row has the table `job`. */
 export interface Change {
   table: TableName | 'job';

@@ -11,6 +11,7 @@ import {
   PLAIN_DEVICE,
   PLAIN_FIXTURE,
   PLAIN_LOAD,
+  PLAIN_NAMEPLATE,
   PLAIN_PANEL,
   stopAt,
 } from './document.ts';
@@ -22,6 +23,7 @@ import type {
   Circuit,
   Conditions,
   Edition,
+  Feeder,
   Fixture,
   FixtureKind,
   Job,
@@ -99,6 +101,23 @@ export const fixture = (
   ...PLAIN_FIXTURE,
   ...values,
 });
+
+/** A nameplate for what a fixture is marked with. */
+export const plate = (volts: number, values: Partial<NonNullable<Fixture['nameplate']>>) => ({
+  nameplate: { volts, ...PLAIN_NAMEPLATE, ...values },
+});
+
+/** 60 A on 6 AWG and four wires from the panel at the service. */
+export const FEEDER: Feeder = {
+  panelId: PANEL.id,
+  space: 5,
+  rating: 60,
+  gauge: '6',
+  material: 'copper',
+  cable: 'NM-B',
+  ground: true,
+  measured: 600,
+};
 
 export const receptacle = (values: Partial<Box['device']> = {}): Box['device'] => ({
   kind: 'duplex',

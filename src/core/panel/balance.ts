@@ -6,6 +6,7 @@
 import type { Run } from '../circuits/run.ts';
 import type { Command } from '../job/commands.ts';
 import type { Circuit, JobDocument, Panel } from '../job/schema.ts';
+import { putCircuits } from './moves.ts';
 import { idOf, legOf, legsOf, spacesIn, type Leg } from './spaces.ts';
 
 export type LegAmps = Record<Leg, number>;
@@ -15,6 +16,17 @@ export function legAmps({ circuit, hots }: Run): LegAmps {
   const amps: LegAmps = { A: 0, B: 0 };
   for (const [pole, leg] of legsOf(circuit).entries()) amps[leg] += hots[pole]!;
   return amps;
+}
+
+/** Planning load of circuits on each leg together, amperes. */
+export function legsTogether(runs: readonly Run[]): LegAmps {
+  const legs: LegAmps = { A: 0, B: 0 };
+  for (const run of runs) {
+    const amps = legAmps(run);
+    legs.A += amps.A;
+    legs.B += amps.B;
+  }
+  return legs;
 }
 
 /** A breaker with one pole that may change to the other leg. */
@@ -120,12 +132,7 @@ export interface Balance {
  */
 export function balanceOf(document: JobDocument, panel: Panel, runs: readonly Run[]): Balance {
   const spaces = spacesIn(document, panel);
-  const legs: LegAmps = { A: 0, B: 0 };
-  for (const run of runs) {
-    const amps = legAmps(run);
-    legs.A += amps.A;
-    legs.B += amps.B;
-  }
+  const legs = legsTogether(runs);
   const stands = ({ circuit: { id, space, half, breaker } }: Run) =>
     breaker.poles === 1 && half === 'whole' && spaces[space - 1]?.occupants.every((o) => idOf(o) === id);
   const movable = runs.filter(stands).map((run) => {
@@ -151,20 +158,13 @@ export function balanceOf(document: JobDocument, panel: Panel, runs: readonly Ru
       after[leg] -= amps;
       after[other(leg)] += amps;
     }
-    const command: Command | null =
+    const command =
       moves.length === 0
         ? null
-        : {
-            type: 'batch',
-            label: `Balance ${panel.name}`,
-            commands: [
-              {
-                type: 'put',
-                table: 'circuits',
-                rows: moves.map(({ circuit, to }) => ({ ...circuit, space: to })),
-              },
-            ],
-          };
+        : putCircuits(
+            `Balance ${panel.name}`,
+            moves.map(({ circuit, to }) => ({ ...circuit, space: to })),
+          );
     return { apart: Math.abs(after.A - after.B), moves, command };
   });
   return { legs, choices };

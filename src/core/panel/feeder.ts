@@ -1,16 +1,10 @@
 /** The feeder of a subpanel: breaker against load and conductor, four wires, ground, drop. */
+import { conditionsOf } from '../circuits/circuitLoad.ts';
 import { lengthOf, panelPlace, plannedBetween } from '../circuits/run.ts';
-import {
-  equipmentGround,
-  largestBreaker,
-  twoWireDrop,
-  usableAmpacity,
-  type Conditions,
-} from '../circuits/sizing.ts';
-import { rows } from '../job/document.ts';
+import { equipmentGround, largestBreaker, twoWireDrop, usableAmpacity } from '../circuits/sizing.ts';
 import { dwellingLoad } from '../loads/dwelling.ts';
-import { legAmps } from './balance.ts';
-import { jobLoad, panelsBehind, type Wired } from './jobLoad.ts';
+import { legsTogether } from './balance.ts';
+import { circuitsBehind, type JobLoad, type Wired } from './jobLoad.ts';
 import { GAUGES_BY_SIZE, ohmsPerThousandFeet } from '../code/tables/conductors.ts';
 import type { Feeder, Gauge, JobDocument, Panel } from '../job/schema.ts';
 import { round } from '../units/quantity.ts';
@@ -31,32 +25,18 @@ export interface FeederSizing {
   steps: Step[];
 }
 
-/** Two hots and a neutral that carries only their difference: two conductors count. */
-const conditionsOf = (document: JobDocument, { material, cable }: Feeder): Conditions => ({
-  material,
-  method: cable,
-  insulation: 90,
-  terminalRating: document.job.settings.terminalRating === 75 ? 75 : 60,
-  ambientCelsius: 30,
-  currentCarrying: 2,
-});
-
 /**
  * Load of a subpanel, amperes at 240 V: by the standard method for what it feeds of the dwelling, and no less than
  * the planning load on its fuller leg, which counts outbuildings too.
  */
-export function feederLoad(wired: Wired, panel: Panel): { amps: number; from: string } {
+export function feederLoad(
+  wired: Wired & { load(panel: Panel): JobLoad },
+  panel: Panel,
+): { amps: number; from: string } {
   const { document } = wired;
-  const behind = panelsBehind(document, panel).map((p) => p.id);
-  const legs = { A: 0, B: 0 };
-  for (const circuit of rows(document.circuits)) {
-    if (circuit.status === 'remove' || !behind.includes(circuit.panelId)) continue;
-    const amps = legAmps(wired.run(circuit));
-    legs.A += amps.A;
-    legs.B += amps.B;
-  }
+  const legs = legsTogether(circuitsBehind(document, panel).map((c) => wired.run(c)));
   const planned = Math.max(legs.A, legs.B);
-  const load = dwellingLoad(jobLoad(wired, panel).dwelling, 'standard');
+  const load = dwellingLoad(wired.load(panel).dwelling, 'standard');
   return load.ok && load.value.amps > planned
     ? { amps: load.value.amps, from: 'by the standard method' }
     : { amps: planned, from: 'planning load on the fuller leg' };
@@ -76,7 +56,8 @@ export function sizeFeeder(
   const { settings } = document.job;
   const planned = plannedBetween(settings, panelPlace(document, from), panelPlace(document, panel), true);
   const length = feeder.measured ?? lengthOf(planned);
-  const conditions = conditionsOf(document, feeder);
+  // Two hots and a neutral that carries only their difference: two conductors count.
+  const conditions = conditionsOf(document.job, { ...feeder, ambient: 30, bundled: 2 });
   const largestFor = (gauge: Gauge): number | null => {
     const u = usableAmpacity(gauge, conditions, feeder.rating);
     return u && u.usable >= amps - 1e-9 ? largestBreaker(gauge, feeder.material, u.usable, true) : null;

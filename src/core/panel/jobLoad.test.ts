@@ -2,18 +2,14 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { View } from '../code/view.ts';
-import { PLAIN_NAMEPLATE } from '../job/document.ts';
-import { chain, fixture, house, outlet, PANEL, receptacle, room } from '../job/testing.ts';
-import type { Fixture, Panel } from '../job/schema.ts';
+import { chain, FEEDER, fixture, house, outlet, PANEL, plate, receptacle, room } from '../job/testing.ts';
+import type { Panel } from '../job/schema.ts';
 import { dwellingLoad, LOAD_METHODS } from '../loads/dwelling.ts';
 import { feederLoad, sizeFeeder } from './feeder.ts';
 import { floorAreaOf, jobLoad } from './jobLoad.ts';
 import { purposeOf } from './purpose.ts';
 import { spareFor } from './spare.ts';
 
-const plate = (volts: number, values: Partial<NonNullable<Fixture['nameplate']>>) => ({
-  nameplate: { volts, ...PLAIN_NAMEPLATE, ...values },
-});
 const wired = { connection: 'hard-wired' } as const;
 
 test('floor area: rooms with half a wall around them, without garage, porch and what is not finished', () => {
@@ -107,16 +103,7 @@ test('a feeder: load, largest breaker, ground and drop', () => {
     id: 'panel-2',
     name: 'Panel B',
     bonded: false,
-    feeder: {
-      panelId: PANEL.id,
-      space: 5,
-      rating: 60,
-      gauge: '6',
-      material: 'copper',
-      cable: 'NM-B',
-      ground: true,
-      measured: 1200,
-    },
+    feeder: { ...FEEDER, measured: 1200 },
   };
   const kiln = fixture('kiln', 2, 60, 30, { connection: 'cord', ...plate(240, { watts: 9600 }) });
   const box = outlet('K', 1, 20, {

@@ -3,7 +3,7 @@ import { fixturesOn } from '../circuits/circuitLoad.ts';
 import type { Run } from '../circuits/run.ts';
 import { isOutside } from '../code/tables/areas.ts';
 import { motorAmps } from '../code/tables/motors.ts';
-import { rows } from '../job/document.ts';
+import { rows, servedBy } from '../job/document.ts';
 import { isClosed, outlineOf } from '../job/outline.ts';
 import type { Area, AreaKind, Circuit, Fixture, FixtureKind, JobDocument, Panel } from '../job/schema.ts';
 import type { Dwelling, LoadItem, LoadKind } from '../loads/dwelling.ts';
@@ -99,11 +99,17 @@ export function floorAreaOf(areas: readonly Area[], wallThickness: number): numb
 }
 
 /** The panels fed from one, itself among them. */
-export function panelsBehind(document: JobDocument, panel: Panel): Panel[] {
+function panelsBehind(document: JobDocument, panel: Panel): Panel[] {
   const behind = [panel];
   for (const at of behind)
     behind.push(...rows(document.panels).filter((p) => p.feeder?.panelId === at.id && !behind.includes(p)));
   return behind;
+}
+
+/** Circuits that stay, of a panel and of those fed from it. */
+export function circuitsBehind(document: JobDocument, panel: Panel): Circuit[] {
+  const behind = new Set(panelsBehind(document, panel).map((p) => p.id));
+  return rows(document.circuits).filter((c) => c.status !== 'remove' && behind.has(c.panelId));
 }
 
 export interface JobLoad {
@@ -120,9 +126,7 @@ export interface JobLoad {
 export function dutiesOn(wired: Wired, circuit: Circuit): Duties {
   const { document } = wired;
   const stops = wired.run(circuit).stops.filter(({ box }) => box.status !== 'remove');
-  const fixtureOf = ({ box }: { box: { serves: string | null } }) =>
-    box.serves === null ? undefined : document.fixtures[box.serves];
-  return dutiesOf(stops, fixtureOf, document.job.edition);
+  return dutiesOf(stops, ({ box }) => servedBy(document, box), document.job.edition);
 }
 
 function itemOf(fixture: Fixture, va: number, all: readonly Fixture[]): LoadItem {
@@ -147,17 +151,14 @@ function itemOf(fixture: Fixture, va: number, all: readonly Fixture[]): LoadItem
  * The load of a job: of the whole dwelling for its only service panel, of what is fed from it for any other.
  * Appliances count that are fastened, wired in, or on a circuit of their own.
  */
-export function jobLoad(wired: Wired, panel: Panel): JobLoad {
+export function jobLoad(wired: Wired & { duties(circuit: Circuit): Duties }, panel: Panel): JobLoad {
   const { document } = wired;
   const { job } = document;
   const services = rows(document.panels).filter((p) => p.feeder === null);
   const whole = panel.feeder === null && services.length === 1;
-  const behind = panelsBehind(document, panel);
-  const circuits = rows(document.circuits).filter(
-    (c) => c.status !== 'remove' && behind.some((p) => p.id === c.panelId),
-  );
+  const circuits = circuitsBehind(document, panel);
   const runs = circuits.map((c) => wired.run(c));
-  const duties = circuits.map((c) => dutiesOn(wired, c));
+  const duties = circuits.map((c) => wired.duties(c));
   const count = (duty: Duties['duty']) => duties.filter((d) => d.duty === duty).length;
   const rooms = whole ? rows(document.areas) : [...new Set(runs.flatMap((r) => r.stops.map((s) => s.area)))];
   const own = new Set(

@@ -4,7 +4,8 @@ import type { Circuit, JobDocument, Panel } from '../job/schema.ts';
 import { fail, ok, type Result } from '../units/result.ts';
 import { fitsAt, idOf, nameOf, spacesIn, spacesOf } from './spaces.ts';
 
-const put = (label: string, rows: Circuit[]): Command => ({
+/** Circuits changed together, as one step with a name. */
+export const putCircuits = (label: string, rows: Circuit[]): Command => ({
   type: 'batch',
   label,
   commands: [{ type: 'put', table: 'circuits', rows }],
@@ -26,7 +27,7 @@ export function moveBreaker(
   const wanted = spacesOf(moved);
   const outside = wanted.find((at) => at < 1 || at > panel.spaces);
   if (outside !== undefined) return fail(`${panel.name} has no space ${outside}`);
-  if (fitsAt(spaces, circuit, space)) return ok(put(label, [moved]));
+  if (fitsAt(spaces, circuit, space)) return ok(putCircuits(label, [moved]));
   const others = [
     ...new Set(wanted.flatMap((at) => spaces[at - 1]!.occupants).filter((o) => idOf(o) !== circuit.id)),
   ];
@@ -43,7 +44,7 @@ export function moveBreaker(
     spacesOf(circuit).every((at) => spaces[at - 1]?.occupants.every((o) => idOf(o) === circuit.id))
   ) {
     return ok(
-      put(`Swap ${circuit.name} and ${other.circuit.name}`, [
+      putCircuits(`Swap ${circuit.name} and ${other.circuit.name}`, [
         moved,
         { ...other.circuit, space: circuit.space, otherSpace: circuit.otherSpace },
       ]),

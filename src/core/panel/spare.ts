@@ -1,6 +1,17 @@
 /** What a service has left: the largest load that could be added before it is full. */
 import { dwellingLoad, type Dwelling, type LoadItem, type LoadMethod } from '../loads/dwelling.ts';
 
+/** Something more, working at 240 V. */
+export const itemAt = (name: string, kind: LoadItem['kind'], amps: number): LoadItem => ({
+  name,
+  kind,
+  va: 240 * amps,
+  volts: 240,
+  motor: false,
+  controls: 1,
+  added: true,
+});
+
 const fits = (dwelling: Dwelling, method: LoadMethod, amps: number): boolean => {
   const load = dwellingLoad(dwelling, method);
   return load.ok && load.value.amps <= amps + 1e-9;
@@ -19,10 +30,7 @@ export function spareFor(
 ): number {
   const withItem = (at: number): Dwelling => ({
     ...dwelling,
-    items: [
-      ...dwelling.items,
-      { name: 'more', kind, va: 240 * at, volts: 240, motor: false, controls: 1, added: true },
-    ],
+    items: [...dwelling.items, itemAt('more', kind, at)],
   });
   if (!fits(withItem(0), method, amps)) return 0;
   let [low, high] = [0, 4000];

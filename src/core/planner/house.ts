@@ -8,7 +8,7 @@ import { isArcRoom, isOutside } from '../code/tables/areas.ts';
 import { ohmsPerThousandFeet } from '../code/tables/conductors.ts';
 import type { Finding } from '../code/rule.ts';
 import type { View } from '../code/view.ts';
-import { breakerOf, rows } from '../job/document.ts';
+import { breakerOf, rows, servedBy } from '../job/document.ts';
 import type { Area, Box, Circuit, FixtureKind, Gauge, Panel } from '../job/schema.ts';
 import { hasCounterRule } from '../plan/counters.ts';
 import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
@@ -107,7 +107,7 @@ const DEDICATED: readonly FixtureKind[] = [
 const RECEPTACLE_UNITS = 2;
 
 function sortOf(view: View, { box, area }: Pick<Site, 'box' | 'area'>): Sort {
-  const served = box.serves === null ? undefined : view.document.fixtures[box.serves];
+  const served = servedBy(view.document, box);
   if (box.device.kind === 'hard-wired' || (isReceptacle(box) && !isSmallReceptacle(box))) return 'individual';
   if (box.purpose === 'vehicle' || (served && DEDICATED.includes(served.kind))) return 'individual';
   if (!isReceptacle(box)) return 'general';

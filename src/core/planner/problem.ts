@@ -138,20 +138,10 @@ export class Pricer {
   /** Cents for rooms that have all their outlets here. */
   private darkness(sites: readonly number[]): number {
     const { room, dark } = this.problem;
-    let cents = 0;
-    for (let i = 0; i < sites.length; i++) {
-      const r = room[sites[i]!]!;
-      if (r < 0) continue;
-      let here = 0;
-      let first = true;
-      for (let j = 0; j < sites.length; j++) {
-        if (room[sites[j]!] !== r) continue;
-        if (j < i) first = false;
-        here++;
-      }
-      if (first && here === this.inRoom[r]) cents += dark;
-    }
-    return cents;
+    return this.inRoom.reduce(
+      (cents, all, r) => cents + (sites.filter((i) => room[i] === r).length === all ? dark : 0),
+      0,
+    );
   }
 
   private needs(sites: readonly number[]): number {

@@ -1,13 +1,13 @@
 /** Plans turned back into circuits: names, breakers, panel spaces, one command, and what it all comes to. */
 import { buildRun } from '../circuits/run.ts';
-import { loadOfFixture } from '../circuits/circuitLoad.ts';
+import { conditionsOf, loadOfFixture } from '../circuits/circuitLoad.ts';
 import { PLAIN_LOAD_VALUES, type BranchLoad } from '../circuits/demand.ts';
 import { sizeCircuit } from '../circuits/sizing.ts';
 import type { View } from '../code/view.ts';
 import type { Command } from '../job/commands.ts';
-import { breakerOf, newId, PLAIN_CIRCUIT, rows, stopAt } from '../job/document.ts';
+import { breakerOf, newId, PLAIN_CIRCUIT, rows, servedBy, stopAt } from '../job/document.ts';
 import type { Box, Circuit, Gauge, JobDocument, Panel } from '../job/schema.ts';
-import { legAmps, type LegAmps } from '../panel/balance.ts';
+import { legAmps, legsTogether } from '../panel/balance.ts';
 import { freeSpace, spacesIn, spacesOf } from '../panel/spaces.ts';
 import { breakerPrice, cablePrice, conductorsIn } from '../panel/prices.ts';
 import { purposeOf } from '../panel/purpose.ts';
@@ -38,18 +38,13 @@ const byReceptacle = ({ device }: Box): BranchLoad => ({
 /** The breaker and conductor of an individual circuit: by its appliance's nameplate, or by its receptacle. */
 function individual(view: View, { box }: Site): Pick<Circuit, 'gauge' | 'breaker' | 'neutral'> {
   const { document } = view;
-  const fixture = box.serves === null ? undefined : document.fixtures[box.serves];
+  const fixture = servedBy(document, box);
   const load = (fixture && loadOfFixture(fixture)) ?? byReceptacle(box);
   const { settings } = document.job;
   const sized = sizeCircuit({
     edition: view.edition,
     load,
-    material: PLAIN_CIRCUIT.material,
-    method: PLAIN_CIRCUIT.cable,
-    insulation: 90,
-    terminalRating: settings.terminalRating === 75 ? 75 : 60,
-    ambientCelsius: PLAIN_CIRCUIT.ambient,
-    currentCarrying: PLAIN_CIRCUIT.bundled,
+    ...conditionsOf(document.job, PLAIN_CIRCUIT),
     feet: 0,
     conductorCelsius: settings.conductorTemperature,
     // 210.21(B)(1): a single receptacle is rated for its circuit; one of 15 A on 20 A is changed for one of 20 A.
@@ -119,14 +114,13 @@ function draft(
  */
 function placeIn(document: JobDocument, panel: Panel, fresh: readonly Circuit[]): Map<Circuit, Circuit> {
   const spaces = spacesIn(document, panel);
-  const legs: LegAmps = { A: 0, B: 0 };
-  const load = (circuit: Circuit) => {
-    const amps = legAmps(buildRun(document, circuit));
-    legs.A += amps.A;
-    legs.B += amps.B;
-  };
-  for (const c of rows(document.circuits)) if (c.panelId === panel.id) load(c);
-  const weight = new Map(fresh.map((c) => [c, buildRun(document, c).plannedAmps]));
+  const runOf = (circuit: Circuit) => buildRun(document, circuit);
+  const legs = legsTogether(
+    rows(document.circuits)
+      .filter((c) => c.panelId === panel.id)
+      .map(runOf),
+  );
+  const weight = new Map(fresh.map((c) => [c, runOf(c).plannedAmps]));
   const order = [...fresh].sort(
     (a, b) => b.breaker.poles - a.breaker.poles || weight.get(b)! - weight.get(a)!,
   );
@@ -140,7 +134,9 @@ function placeIn(document: JobDocument, panel: Panel, fresh: readonly Circuit[])
     const there = { ...circuit, space };
     placed.set(circuit, there);
     for (const at of spacesOf(there)) spaces[at - 1]!.occupants.push({ circuit: there });
-    load(there);
+    const amps = legAmps(runOf(there));
+    legs.A += amps.A;
+    legs.B += amps.B;
   }
   return placed;
 }

@@ -1,8 +1,8 @@
 /**
  * Every set of sites that one circuit could take, with a price it cannot fall below: breaker, protection, home run and
- * the minimum spanning tree, without the limits on what leaves a box and on rooms. Sets that no
- * cable keeps within the drop are left out. The tree of a set grows by
- * one site in time linear in its size (Chin and Houck, Computer Journal 1978).
+ * the minimum spanning tree, without the limits on what leaves a box and on rooms. Sets that no cable keeps within the
+ * drop are left out. The tree of a set grows by one site in time linear in its size (Chin and Houck, Computer Journal
+ * 1978).
  */
 import { NEEDS_GFCI, type CircuitOption, type Pricer } from './problem.ts';
 
@@ -152,13 +152,13 @@ export function allSets(pricer: Pricer): Sets | null {
       const current = amps + problem.amps[i]!;
       const protection = problem.protection[(guards ? asked & ~NEEDS_GFCI : asked) as 0 | 1 | 2 | 3];
       shortest[k + 1] = Math.min(shortest[k]!, problem.home[i]!);
+      for (let f = 0; f < families.length; f++)
+        homes[f]![k + 1] = Math.min(homes[f]![k]!, families[f]!.home[i]!);
       let price = Infinity;
       for (let f = 0; f < families.length; f++) {
         const family = families[f]!;
-        const home = Math.min(homes[f]![k]!, family.home[i]!);
-        homes[f]![k + 1] = home;
         if (total > family.capacity || family.rating < rating) continue;
-        const fixed = family.breaker + protection + home;
+        const fixed = family.breaker + protection + homes[f]![k + 1]!;
         if (fixed >= price) continue;
         if (leastDrop(family, k, i, shortest[k + 1]!, current) > problem.maxDrop + 1e-9) continue;
         const level = levels[f]![k]!;
@@ -179,9 +179,6 @@ export function allSets(pricer: Pricer): Sets | null {
         count++;
       }
       if (i + 1 === n || total >= pricer.largest) continue;
-      for (let f = 0; f < families.length; f++)
-        homes[f]![k + 1] = Math.min(homes[f]![k]!, families[f]!.home[i]!);
-      shortest[k + 1] = Math.min(shortest[k]!, problem.home[i]!);
       chosen[k] = i;
       if (!grow(i + 1, k + 1, set, total, asked, rating, guards, together, current)) return false;
     }

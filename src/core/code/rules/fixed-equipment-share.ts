@@ -1,3 +1,4 @@
+import { servedBy } from '../../job/document.ts';
 import { plateVa } from '../../panel/jobLoad.ts';
 import { round } from '../../units/quantity.ts';
 import { rule } from '../rule.ts';
@@ -16,7 +17,7 @@ export const fixedEquipmentShare = rule({
     const run = view.run(circuit);
     const outlets = run.stops.filter(({ box }) => box.status !== 'remove' && box.device.kind !== 'switch');
     const fixed = outlets.flatMap(({ box }) => {
-      const fixture = box.serves === null ? undefined : document.fixtures[box.serves];
+      const fixture = servedBy(document, box);
       const held = fixture && (fixture.connection === 'hard-wired' || fixture.fastened);
       const va = held ? plateVa(fixture) : null;
       return fixture && va !== null ? [{ box, fixture, va }] : [];

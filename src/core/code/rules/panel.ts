@@ -76,23 +76,13 @@ export const panelRating = rule({
   check(panel) {
     // The breaker at either end of its feeder will do.
     const ahead = Math.min(panel.feeder?.rating ?? panel.mainRating, panel.mainRating);
-    const over = ahead > panel.busRating;
-    const quantities = {
-      measured: { value: ahead, unit: 'A' },
-      limit: { value: panel.busRating, unit: 'A' },
-    } as const;
     return [
-      over
-        ? {
-            level: 'violation',
-            message: `${ahead} A ahead of a bus rated ${panel.busRating} A`,
-            ...quantities,
-          }
-        : {
-            level: 'satisfied',
-            message: `${ahead} A ahead of a bus rated ${panel.busRating} A`,
-            ...quantities,
-          },
+      {
+        level: ahead > panel.busRating ? 'violation' : 'satisfied',
+        message: `${ahead} A ahead of a bus rated ${panel.busRating} A`,
+        measured: { value: ahead, unit: 'A' },
+        limit: { value: panel.busRating, unit: 'A' },
+      },
     ];
   },
 });

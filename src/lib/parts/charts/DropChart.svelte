@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Run } from '../../../core/circuits/run.ts';
+  import { fullLoad, type Run } from '../../../core/circuits/run.ts';
   import { round } from '../../../core/units/quantity.ts';
   import { fullDrop, lanesOf } from '../run/drawing.ts';
   import Chart from './Chart.svelte';
@@ -27,7 +27,7 @@
     value: [feet(run.stops[i]!.distance), round(of(i), 2)],
     name: run.stops[i]!.box.name,
   });
-  const FULL = $derived(`${run.circuit.breaker.rating * 0.8} A at one box`);
+  const FULL = $derived(`${fullLoad(run.circuit)} A at one box`);
   const PLANNED = 'planning load on all';
   const worst = $derived(Math.max(0, ...run.stops.map((s) => fullDrop(run, s))));
 </script>

@@ -2,18 +2,11 @@
   import type { Circuit } from '../../../core/job/schema.ts';
   import { currentsOf, tripTime } from '../../../core/circuits/tripCurve.ts';
   import { round } from '../../../core/units/quantity.ts';
-  import {
-    BREAKER_OPTIONS,
-    HALF_OPTIONS,
-    LISTED_OPTIONS,
-    PROTECTION_OPTIONS,
-    TIE_OPTIONS,
-  } from '../../names.ts';
+  import { HALF_OPTIONS, LISTED_OPTIONS, TIE_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
+  import BreakerFields from '../BreakerFields.svelte';
   import Choice from '../Choice.svelte';
-  import Field from '../Field.svelte';
-  import NumberField from '../NumberField.svelte';
 
   let { circuit }: { circuit: Circuit } = $props();
 
@@ -35,30 +28,7 @@
 <section class="sheet pad stack">
   <h2>{circuit.name}</h2>
   <div class="grid-form">
-    <Field
-      label="Name, as on the directory"
-      value={circuit.name}
-      commit={(name) => put({ name: name.trim() })}
-    />
-    <NumberField
-      label="Space"
-      value={circuit.space}
-      min={1}
-      max={84}
-      set={(space) => put({ space: space! })}
-    />
-    <Choice
-      label="Breaker"
-      value={circuit.breaker.rating}
-      options={BREAKER_OPTIONS}
-      set={(rating) => putBreaker({ rating })}
-    />
-    <Choice
-      label="Kind"
-      value={circuit.breaker.protection}
-      options={PROTECTION_OPTIONS}
-      set={(protection) => putBreaker({ protection })}
-    />
+    <BreakerFields {circuit} />
     {#if circuit.breaker.poles === 2}
       <Choice
         label="Poles open"

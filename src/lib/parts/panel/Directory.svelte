@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Panel } from '../../../core/job/schema.ts';
-  import { directoryFault, purposeOf } from '../../../core/panel/purpose.ts';
   import { idOf, rowOf, spacesIn, type Occupant } from '../../../core/panel/spaces.ts';
+  import { applyFix } from '../../fixes.ts';
   import { breakerWords } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -14,14 +14,10 @@
   const document = $derived(session.document);
   const spaces = $derived(spacesIn(document, panel));
   const rowCount = $derived(Math.ceil(panel.spaces / 2));
-  const circuits = $derived(session.view.circuitsIn(panel).filter((c) => c.status !== 'remove'));
   const faults = $derived(
-    circuits.flatMap((c) => {
-      const fault = directoryFault(c, circuits);
-      return fault === null
-        ? []
-        : [{ circuit: c, fault, purpose: purposeOf(document, session.view.run(c).stops) }];
-    }),
+    session.findings?.filter(
+      (f) => f.rule === 'directory' && f.about.id === panel.id && f.level !== 'satisfied',
+    ) ?? [],
   );
   /** The space that a breaker's name is written at: its first. */
   const isFirst = (o: Occupant, space: number): boolean =>
@@ -42,16 +38,12 @@
   </div>
   {#if faults.length > 0}
     <ul class="faults no-print">
-      {#each faults as { circuit, fault, purpose } (circuit.id)}
+      {#each faults as fault (fault.key)}
         <li>
-          <span>✕ {fault}</span>
-          {#if purpose !== circuit.name}
-            <Act
-              onclick={() =>
-                session.execute({ type: 'put', table: 'circuits', rows: [{ ...circuit, name: purpose }] })}
-              >Name it “{purpose}”</Act
-            >
-          {/if}
+          <span>✕ {fault.message}</span>
+          {#each fault.fixes as fix (fix.label)}
+            <Act onclick={() => applyFix(session, fix)}>{fix.label}</Act>
+          {/each}
         </li>
       {/each}
     </ul>

@@ -6,7 +6,7 @@
     type Dwelling,
     type LoadMethod,
   } from '../../../core/loads/dwelling.ts';
-  import { spareFor } from '../../../core/panel/spare.ts';
+  import { itemAt, spareFor } from '../../../core/panel/spare.ts';
   import { round } from '../../../core/units/quantity.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -55,19 +55,7 @@
         const amps = changed[load.fixtures[i]!.id];
         return amps === undefined ? item : { ...item, va: 240 * amps };
       }),
-      ...(changed.vehicle
-        ? [
-            {
-              name: 'vehicle charger',
-              kind: 'vehicle' as const,
-              va: 240 * changed.vehicle,
-              volts: 240 as const,
-              motor: false,
-              controls: 1,
-              added: true,
-            },
-          ]
-        : []),
+      ...(changed.vehicle ? [itemAt('vehicle charger', 'vehicle', changed.vehicle)] : []),
     ],
   });
   const whatIf = $derived(dwellingLoad(supposed, method));

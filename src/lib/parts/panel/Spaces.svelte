@@ -40,15 +40,7 @@
       idOf(space.occupants[0]!) === idOf(below.occupants[0]!),
     );
   };
-  const isCovered = (space: Space) => {
-    const above = spaces[space.space - 3];
-    return isTall(above) && !isCoveredBy(above!);
-  };
-  /** Three in a row of one breaker cannot be: only the upper of two covers. */
-  const isCoveredBy = (space: Space): boolean => {
-    const above = spaces[space.space - 3];
-    return isTall(above) ? !isCoveredBy(above!) : false;
-  };
+  const isCovered = (space: Space): boolean => isTall(spaces[space.space - 3]);
   const circuitOf = (o: Occupant): Circuit | null => ('circuit' in o ? o.circuit : null);
   const ampsOf = (o: Occupant): string => {
     const circuit = circuitOf(o);

@@ -1,5 +1,5 @@
 /** What the drawings of a run share: thickness and jacket of cable, marks of devices, stretches of protection. */
-import { isMultiwire, type Run, type RunStop } from '../../../core/circuits/run.ts';
+import { dropAt, fullLoad, isMultiwire, type Run, type RunStop } from '../../../core/circuits/run.ts';
 import type { Gauge } from '../../../core/job/schema.ts';
 
 /** What was found at a stop. */
@@ -110,4 +110,4 @@ export function wordsFor(seen: string, stop: RunStop, result: StopResult | undef
 
 /** Drop at a stop with the full load of the breaker put there, percent. */
 export const fullDrop = (run: Run, stop: RunStop): number =>
-  (100 * 2 * stop.pathOhms * run.circuit.breaker.rating * 0.8) / run.volts;
+  (100 * dropAt(stop, fullLoad(run.circuit))) / run.volts;

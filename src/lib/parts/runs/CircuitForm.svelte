@@ -7,20 +7,18 @@
   import { purposeOf } from '../../../core/panel/purpose.ts';
   import { round } from '../../../core/units/quantity.ts';
   import {
-    BREAKER_OPTIONS,
     CABLE_OPTIONS,
     GAUGE_OPTIONS,
     HALF_OPTIONS,
     LISTED_OPTIONS,
     MATERIAL_OPTIONS,
-    PROTECTION_OPTIONS,
     STATUS_OPTIONS,
     TIE_OPTIONS,
   } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
+  import BreakerFields from '../BreakerFields.svelte';
   import Choice from '../Choice.svelte';
-  import Field from '../Field.svelte';
   import NumberField from '../NumberField.svelte';
   import Toggle from '../Toggle.svelte';
   import Working from '../Working.svelte';
@@ -54,28 +52,10 @@
 <div class="sheet pad stack">
   <h2>{circuit.name}</h2>
   <div class="grid-form">
-    <Field
-      label="Name, as on the directory"
-      value={circuit.name}
-      hint={purpose === circuit.name ? '' : `it feeds: ${purpose}`}
-      commit={(name) => put({ name: name.trim() })}
-    />
+    <BreakerFields {circuit} hint={purpose === circuit.name ? '' : `it feeds: ${purpose}`} />
     {#if panels.length > 1}
       <Choice label="Panel" value={circuit.panelId} options={panels} set={(panelId) => put({ panelId })} />
     {/if}
-    <NumberField
-      label="Panel space"
-      value={circuit.space}
-      min={1}
-      max={84}
-      set={(space) => put({ space: space! })}
-    />
-    <Choice
-      label="Breaker"
-      value={circuit.breaker.rating}
-      options={BREAKER_OPTIONS}
-      set={(rating) => putBreaker({ rating })}
-    />
     <Choice
       label="Poles"
       value={circuit.breaker.poles}
@@ -84,12 +64,6 @@
         { value: 2, name: 'Two, 240 V' },
       ]}
       set={(poles) => putBreaker({ poles, tie: poles === 2 ? 'common-trip' : 'none' })}
-    />
-    <Choice
-      label="Breaker kind"
-      value={circuit.breaker.protection}
-      options={PROTECTION_OPTIONS}
-      set={(protection) => putBreaker({ protection })}
     />
     <Choice label="Conductor" value={circuit.gauge} options={GAUGE_OPTIONS} set={(gauge) => put({ gauge })} />
     <Choice label="Cable" value={circuit.cable} options={CABLE_OPTIONS} set={(cable) => put({ cable })} />
