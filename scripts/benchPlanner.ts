@@ -1,47 +1,62 @@
 /** Measures the planner on generated houses: its price against a bound worked out apart, and its time. */
+import { readFileSync } from 'node:fs';
 import { annealing } from '../src/core/planner/anneal.ts';
-import { lowerBound } from '../src/core/planner/bound.ts';
 import loadHighs from 'highs';
 import { Pricer } from '../src/core/planner/problem.ts';
 import { provePlan } from '../src/core/planner/prove.ts';
-import { randomProblem, subsetPlan } from '../src/core/planner/testing.ts';
+import { iterationsFor } from '../src/core/planner/solve.ts';
+import { randomHouse, randomProblem, subsetPlan } from '../src/core/planner/testing.ts';
 
 export interface PlannerFigures {
   /** Price above the bound, percent. */
   gapMean: number;
   gapWorst: number;
+  /** How far the price after 2.5 s is above the last one, percent, mean. */
+  behind: number;
   /** Mean time of a search, ms. */
   time: number;
 }
 
-const ITERATIONS_PER_SITE = 40;
-const BOUND_SECONDS = 20;
+// Drop and guards are left out of the bound, so they are left out of what is held against it.
+const unlimited = (outlets: number) => ({ maxDrop: Infinity, guards: new Uint8Array(outlets) });
 
-const pricerOf = (outlets: number, seed: number): Pricer =>
-  // Drop and guards are left out of the bound, so they are left out of what is held against it.
-  new Pricer(randomProblem(outlets, seed, { maxDrop: Infinity, guards: new Uint8Array(outlets) }));
+export const housePricer = (outlets: number, seed: number): Pricer =>
+  new Pricer({ ...randomHouse(outlets, seed), ...unlimited(outlets) });
 
-/** The search against the bound on several houses of one size. */
-export async function measurePlanner(outlets: number, houses: number): Promise<PlannerFigures> {
-  const highs = await loadHighs();
+/** The search against the bounds on several houses of one size. */
+export function measurePlanner(outlets: number): PlannerFigures {
+  const bounds = (JSON.parse(readFileSync('scripts/bounds.json', 'utf8')) as Record<string, number[]>)[
+    outlets
+  ]!;
   const gaps: number[] = [];
+  const behind: number[] = [];
   let time = 0;
-  for (let seed = 1; seed <= houses; seed++) {
-    const pricer = pricerOf(outlets, seed);
+  for (const [k, bound] of bounds.entries()) {
+    const pricer = housePricer(outlets, k + 1);
     const start = performance.now();
-    const iterations = ITERATIONS_PER_SITE * outlets;
-    const search = annealing(pricer, seed, iterations);
-    search.step(iterations);
+    const iterations = iterationsFor(outlets);
+    const search = annealing(pricer, k + 1, iterations);
+    let soon = Infinity;
+    while (search.iterations < iterations) {
+      search.step(100);
+      if (performance.now() - start < SOON) soon = search.best.cents;
+    }
     time += performance.now() - start;
-    const bound = lowerBound(pricer, highs, BOUND_SECONDS);
     gaps.push(100 * (search.best.cents / bound - 1));
+    behind.push(100 * (soon / search.best.cents - 1));
   }
+  const mean = (values: number[]) => values.reduce((t, v) => t + v, 0) / values.length;
   return {
-    gapMean: gaps.reduce((t, g) => t + g, 0) / houses,
+    gapMean: mean(gaps),
     gapWorst: Math.max(...gaps),
-    time: time / houses,
+    behind: mean(behind),
+    time: time / bounds.length,
   };
 }
+
+/** Time after which the price is looked at, ms. */
+const SOON = 2500;
+const BEFORE_PROOF = 100;
 
 /** Most outlets whose subsets are all worked out to hold the proof against. */
 const MOST_SUBSETS = 16;
@@ -57,13 +72,17 @@ export interface ProofFigures {
 }
 
 /** The search and the proof on houses small enough for one. */
-export async function measureProof(outlets: number, houses: number): Promise<ProofFigures> {
+export async function measureProof(
+  make: typeof randomHouse | typeof randomProblem,
+  outlets: number,
+  houses: number,
+): Promise<ProofFigures> {
   const highs = await loadHighs();
   const figures: ProofFigures = { find: 0, prove: 0, found: 0, proven: 0, agreed: 0 };
   for (let seed = 1; seed <= houses; seed++) {
-    const pricer = pricerOf(outlets, seed);
+    const pricer = new Pricer({ ...make(outlets, seed), ...unlimited(outlets) });
     let start = performance.now();
-    const iterations = 10 * outlets;
+    const iterations = BEFORE_PROOF * outlets;
     const search = annealing(pricer, seed, iterations);
     search.step(iterations);
     figures.find += (performance.now() - start) / houses;

@@ -1,10 +1,12 @@
 /**
  * A good grouping of many sites: ruin and recreate (Schrimpf et al., J. Comput. Phys. 2000) under simulated
- * annealing. Neighbouring sites are taken out and put back where they cost least by regret, with the exact tree
- * of every circuit priced again. The same seed gives the same plan.
+ * annealing. Neighbouring sites are taken out and put back where they cost least, now and then passing over the best
+ * place (Christiaens and Vanden Berghe, Transportation Science 2020), with the exact tree of every circuit priced again.
+ * The same seed gives the same plan.
  */
 import type { Plan, Pricer } from './problem.ts';
 import { randomFrom } from './random.ts';
+import { NEAR } from './relax.ts';
 
 export interface Search {
   /** Best so far. */
@@ -15,18 +17,32 @@ export interface Search {
 }
 
 interface Group {
-  sites: number[];
-  cents: number;
+  readonly sites: readonly number[];
+  readonly load: number;
+  readonly cents: number;
+  /** The last look that met this group. */
+  seen: number;
 }
 
 /** Most sites taken out at once. */
 const MOST_OUT = 14;
 /** How often circuits are taken out whole. */
 const WHOLE = 0.25;
-/** Circuits tried for a site, those of its nearest sites first. */
-const NEAR_CIRCUITS = 4;
-/** Share of the price of a plan that the search may lose at its start. */
-const START_HEAT = 0.004;
+/** Circuits tried for a site, those of its nearest sites first, and how often one of them is passed over. */
+const NEAR_CIRCUITS = 6;
+const BLINK = 0.02;
+/** How often circuits are filled as far as an option allows; else to any load, so that their number can change. */
+const FULL = 0.7;
+/** Cents that the search may lose at its start, about the price of a segment, and the share of them at its end. */
+const START_HEAT = 600;
+const COOLED = 0.01;
+/**
+ * Share of the work for a first cooling; a second one begins half as hot with the best of the first. Few sites are
+ * cooled from several starts at first, as their number of circuits hardly changes later.
+ */
+const FIRST = 0.3;
+const FIRST_OF_FEW = 0.7;
+const FEW_SITES = 60;
 
 /**
  * @param iterations how many are planned in all: the cooling follows them
@@ -43,79 +59,90 @@ export function annealing(
   const random = randomFrom(seed);
   const below = (limit: number) => Math.floor(random() * limit);
   const nearest = problem.ids.map((_, i) =>
-    problem.ids
-      .map((_, j) => j)
-      .filter((j) => j !== i)
-      .sort((a, b) => problem.between[i * n + a]! - problem.between[i * n + b]!),
+    Int32Array.from(problem.ids.map((_, j) => j).filter((j) => j !== i)).sort(
+      (a, b) => problem.between[i * n + a]! - problem.between[i * n + b]!,
+    ),
   );
-  const group = (sites: number[]): Group => ({ sites, cents: pricer.cents(sites) });
-  const total = (groups: readonly Group[]) => groups.reduce((t, g) => t + g.cents, 0);
-  const spread = (groups: readonly Group[]) => pricer.spread(groups.map((g) => g.sites));
+  const group = (sites: readonly number[]): Group => ({
+    sites,
+    load: pricer.load(sites),
+    cents: pricer.cents(sites),
+    seen: 0,
+  });
+  const total = (groups: Iterable<Group>) => {
+    let cents = 0;
+    for (const g of groups) cents += g.cents;
+    return cents;
+  };
+  const spread = (groups: Iterable<Group>) =>
+    problem.marked.circuits === 0 || pricer.spread(Array.from(groups, (g) => g.sites));
 
-  /** Loads at which another cable will do: circuits are filled up to one of them. */
-  const fills = [...new Set(problem.options.map((o) => o.capacity))];
+  /** Loads that circuits are filled up to, one of them at a time: fuller circuits are fewer. */
+  const capacities = problem.options.map((o) => o.capacity);
+  const leastFill = Math.max(1, Math.floor(0.7 * Math.min(...capacities)));
+  const fills = Array.from({ length: pricer.largest - leastFill + 1 }, (_, k) => leastFill + k);
+  const alone = problem.ids.map((_, i) => group([i]));
+  /** The circuit of each site while one plan is being made of another. */
+  const owner: (Group | null)[] = problem.ids.map(() => null);
+  let looks = 0;
 
-  /** Puts sites back, the one that would lose most by waiting first, on circuits filled to a load at most. */
-  function recreate(groups: Group[], out: number[], fill: number): Group[] {
-    let current = groups;
-    const waiting = [...out];
-    // Prices of joining a circuit hold until that circuit changes.
-    const known = new Map<Group, Map<number, Group>>();
-    const joined = (g: Group, i: number): Group => {
-      let of = known.get(g);
-      if (!of) known.set(g, (of = new Map()));
-      let made = of.get(i);
-      if (!made) of.set(i, (made = group([...g.sites, i])));
-      return made;
-    };
-    const alone = new Map(waiting.map((i) => [i, group([i])]));
-    while (waiting.length > 0) {
-      let chosen: { at: number; from: Group | null; to: Group; regret: number; extra: number } | null = null;
-      const owner = new Map<number, Group>();
-      for (const g of current) for (const i of g.sites) owner.set(i, g);
-      for (const [at, i] of waiting.entries()) {
-        let first: { from: Group | null; to: Group; extra: number } = {
-          from: null,
-          to: alone.get(i)!,
-          extra: alone.get(i)!.cents,
-        };
-        let second = Infinity;
-        const tried = new Set<Group>();
-        for (const j of nearest[i]!) {
-          const g = owner.get(j);
-          if (!g || tried.has(g)) continue;
-          tried.add(g);
-          if (pricer.load(g.sites) + problem.size[i]! > fill) continue;
-          const to = joined(g, i);
-          const extra = to.cents - g.cents;
-          if (extra < first.extra) {
-            second = first.extra;
-            first = { from: g, to, extra };
-          } else second = Math.min(second, extra);
-          if (tried.size >= NEAR_CIRCUITS) break;
+  const place = (g: Group) => {
+    for (const i of g.sites) owner[i] = g;
+  };
+
+  /** Puts sites back one by one, each on the circuit near it that it costs least to join. */
+  function recreate(groups: Set<Group>, out: number[], fill: number): void {
+    owner.fill(null);
+    groups.forEach(place);
+    arrange(out);
+    for (const site of out) {
+      let join: Group | null = null;
+      let least = alone[site]!.cents;
+      let tried = 0;
+      looks++;
+      for (const j of nearest[site]!) {
+        const g = owner[j];
+        if (!g || g.seen === looks) continue;
+        g.seen = looks;
+        if (++tried > NEAR_CIRCUITS) break;
+        if (g.load + problem.size[site]! > fill || random() < BLINK) continue;
+        const extra = pricer.cents(g.sites, site) - g.cents;
+        if (extra < least) {
+          least = extra;
+          join = g;
         }
-        const regret = (second === Infinity ? first.extra : second - first.extra) * (0.8 + 0.4 * random());
-        if (!chosen || regret > chosen.regret) chosen = { at, ...first, regret };
       }
-      const { at, from, to } = chosen!;
-      waiting.splice(at, 1);
-      current = [...current.filter((g) => g !== from), to];
+      if (join) groups.delete(join);
+      const made = join ? group([...join.sites, site]) : alone[site]!;
+      groups.add(made);
+      place(made);
     }
-    return current;
+  }
+
+  /** Sites in the order that they are put back in: by chance, or those farthest from or nearest to the panel first. */
+  function arrange(out: number[]): void {
+    const by = below(7);
+    if (by < 4)
+      for (let k = out.length - 1; k > 0; k--) {
+        const other = below(k + 1);
+        [out[k], out[other]] = [out[other]!, out[k]!];
+      }
+    else out.sort((a, b) => (by < 6 ? -1 : 1) * (problem.home[a]! - problem.home[b]!));
   }
 
   /** Takes out neighbouring sites, or some circuits whole. */
-  function ruin(groups: readonly Group[]): { left: Group[]; out: number[] } {
+  function ruin(groups: Iterable<Group>): { left: Set<Group>; out: number[] } {
     const first = below(n);
     const out = new Set<number>([first]);
+    owner.fill(null);
+    for (const g of groups) place(g);
     if (random() < WHOLE) {
       // The circuit of a site, and those of the sites nearest to it.
       const count = 1 + below(3);
-      const taken = new Set<Group>();
-      for (const j of [first, ...nearest[first]!]) {
-        const home = groups.find((g) => g.sites.includes(j))!;
-        taken.add(home);
+      const taken = new Set([owner[first]!]);
+      for (const j of nearest[first]!) {
         if (taken.size >= count) break;
+        taken.add(owner[j]!);
       }
       for (const g of taken) for (const i of g.sites) out.add(i);
     } else {
@@ -125,28 +152,42 @@ export function annealing(
         if (random() < 0.8) out.add(j);
       }
     }
-    const left: Group[] = [];
-    for (const g of groups) {
-      if (!g.sites.some((i) => out.has(i))) left.push(g);
-      else {
-        const rest = g.sites.filter((i) => !out.has(i));
-        if (rest.length > 0) left.push(group(rest));
-      }
+    const left = new Set(groups);
+    for (const i of out) {
+      const g = owner[i]!;
+      if (!left.delete(g)) continue;
+      const rest = g.sites.filter((j) => !out.has(j));
+      if (rest.length > 0) left.add(group(rest));
     }
     return { left, out: [...out] };
   }
 
   const all = problem.ids.map((_, i) => i);
-  const starts = fills.map((fill) => recreate([], all, fill));
-  if (start) starts.push(start.map((sites) => group([...sites])));
+  const starts = fills.map((fill) => {
+    const groups = new Set<Group>();
+    recreate(groups, [...all], fill);
+    return groups;
+  });
+  if (start) starts.push(new Set(start.map((sites) => group([...sites]))));
   const sound = starts.filter((groups) => spread(groups) && total(groups) < Infinity);
-  sound.push(...(sound.length === 0 ? [all.map((i) => group([i]))] : []));
-  let current = sound.reduce((a, b) => (total(b) < total(a) ? b : a));
+  sound.push(...(sound.length === 0 ? [new Set(alone)] : []));
+  sound.sort((a, b) => total(a) - total(b));
+  const few = n <= FEW_SITES;
+  const from = few ? sound : sound.slice(0, 1);
+  let current = from[0]!;
   let cost = total(current);
-  let bestCost = cost;
+  let least = { groups: current, cost };
+  const planOf = (groups: Iterable<Group>) => pricer.plan(Array.from(groups, (g) => g.sites));
+  let best = planOf(current);
   let done = 0;
-  let best = pricer.plan(current.map((g) => g.sites));
-  const search: Search = {
+  const each = Math.max(1, Math.floor(((few ? FIRST_OF_FEW : FIRST) * iterations) / from.length));
+  const first = each * from.length;
+  const heat = (): number =>
+    done < first
+      ? START_HEAT * COOLED ** ((done % each) / each)
+      : (START_HEAT / 2) * COOLED ** ((done - first) / (iterations - first));
+
+  return {
     get best() {
       return best;
     },
@@ -156,21 +197,25 @@ export function annealing(
     step(count) {
       const before = best;
       for (let k = 0; k < count; k++, done++) {
-        const heat = START_HEAT * cost * Math.max(0, 1 - done / iterations) ** 2;
+        if (done <= first && done % each === 0) {
+          current = from[done / each] ?? least.groups;
+          cost = total(current);
+        }
         const { left, out } = ruin(current);
-        const next = recreate(left, out, fills[below(fills.length)]!);
-        const price = total(next);
-        if (price >= cost - heat * Math.log(Math.max(1e-12, random())) || !spread(next)) continue;
-        current = next;
+        const filled = random() < FULL ? capacities : fills;
+        recreate(left, out, filled[below(filled.length)]!);
+        const price = total(left);
+        if (price >= cost - heat() * Math.log(Math.max(1e-12, random())) || !spread(left)) continue;
+        current = left;
         cost = price;
-        if (price >= bestCost - 1e-6) continue;
-        bestCost = price;
+        if (price >= least.cost - NEAR) continue;
+        least = { groups: left, cost: price };
+        if (price >= best.cents - NEAR) continue;
         // Priced in full: where the search's own prices are too high, what looks better may not be.
-        const plan = pricer.plan(next.map((g) => g.sites));
+        const plan = planOf(left);
         if (plan.cents < best.cents) best = plan;
       }
       return best !== before;
     },
   };
-  return search;
 }

@@ -6,7 +6,7 @@ import { annealing } from './anneal.ts';
 import { lowerBound } from './bound.ts';
 import { Pricer, type Problem } from './problem.ts';
 import { MOST_PROVEN, provePlan } from './prove.ts';
-import { allSets } from './sets.ts';
+import { SetSearch } from './sets.ts';
 import { randomProblem, subsetPlan } from './testing.ts';
 import { cheapestTree } from './tree.ts';
 
@@ -149,22 +149,40 @@ test('the proof agrees with all subsets on houses of up to 13 outlets, with ligh
   );
 });
 
-test('a set’s bound is the price of its tree without limits, and never above its price', () => {
-  for (let seed = 1; seed <= 6; seed++) {
-    const pricer = new Pricer(
-      randomProblem(9, seed, { maxOut: new Uint8Array(9).fill(9), maxDrop: Infinity }),
-    );
-    const sets = allSets(pricer)!;
-    const full = new Pricer(randomProblem(9, seed));
-    assert.ok(sets.count > 400);
-    for (let at = 0; at < sets.count; at++) {
-      const sites = pricer.problem.ids.flatMap((_, i) => ((sets.masks[at]! >> i) & 1 ? [i] : []));
-      const bound = sets.cents[at]!;
-      assert.ok(bound <= full.cents(sites) + 1e-6);
-      // A guard may stand first at no dearer a place than the bound takes it for.
-      if (!sites.some((i) => pricer.problem.guards[i]))
-        assert.ok(Math.abs(bound - pricer.cents(sites)) < 1e-6, `${bound} is not ${pricer.cents(sites)}`);
+test('the search for sets visits every set below a limit at a bound that is its tree without limits', () => {
+  for (let seed = 1; seed <= 8; seed++) {
+    const count = 9;
+    const garage = Uint8Array.from({ length: count }, (_, i) => (seed % 2 ? 0 : i % 3));
+    const size = Int32Array.from({ length: count }, (_, i) => (seed % 3 ? 1 : i % 3));
+    const values: Partial<Problem> = { guards: new Uint8Array(count), company: garage, size };
+    const free = { ...values, maxOut: new Uint8Array(count).fill(count), maxDrop: Infinity };
+    const pricer = new Pricer(tight(count, seed, free));
+    const site = Float64Array.from({ length: count }, (_, i) => 2600 + 400 * (i % 4));
+    const limit = seed % 4 ? 0 : 3000;
+    const seen = new Map<number, number>();
+    const all = new SetSearch(pricer).below({ site, marked: 0 }, limit, Infinity, (sites, reduced) => {
+      const mask = sites.reduce((m, i) => m | (1 << i), 0);
+      seen.set(mask, Math.min(reduced, seen.get(mask) ?? Infinity));
+      return limit;
+    });
+    assert.ok(all);
+    let below = 0;
+    for (let mask = 1; mask < 1 << count; mask++) {
+      const sites = pricer.problem.ids.flatMap((_, i) => ((mask >> i) & 1 ? [i] : []));
+      const reduced = (pricer.price(sites)?.cents ?? Infinity) - sites.reduce((t, i) => t + site[i]!, 0);
+      if (reduced < limit - 1e-6) {
+        below++;
+        assert.ok(
+          Math.abs(seen.get(mask)! - reduced) < 1e-6,
+          `${sites.join()}: ${seen.get(mask)} is not ${reduced}`,
+        );
+      } else
+        assert.ok(
+          !seen.has(mask) || seen.get(mask)! > limit - 1e-3,
+          `${sites.join()} seen at ${seen.get(mask)}`,
+        );
     }
+    assert.ok(below > 0, `seed ${seed} has no set below the limit`);
   }
 });
 
@@ -177,17 +195,17 @@ test('the search finds the proven best of small houses, and the bound stays belo
   for (let seed = 1; seed <= 12; seed++) {
     const pricer = new Pricer(tight(5 + (seed % 7), seed));
     const best = proven(pricer)!;
-    const search = annealing(pricer, seed, 600);
-    search.step(600);
+    const search = annealing(pricer, seed, 2500);
+    search.step(2500);
     assert.ok(search.best.cents >= best.cents - 1e-6);
     assert.ok(search.best.cents <= best.cents * 1.0001, `seed ${seed}: ${search.best.cents} ${best.cents}`);
-    const bound = lowerBound(pricer, highs, 1);
+    const bound = lowerBound(pricer, highs, search.best);
     assert.ok(bound <= best.cents + 1e-6, `seed ${seed}: bound ${bound} above ${best.cents}`);
     // The bound takes it that a guard spares every circuit its GFCI; without guards it comes near.
     const plain = new Pricer({ ...pricer.problem, guards: new Uint8Array(pricer.problem.ids.length) });
     const { cents } = proven(plain)!;
-    const near = lowerBound(plain, highs, 1);
-    assert.ok(near <= cents + 1e-6 && near > cents * 0.8, `seed ${seed}: bound ${near} of ${cents}`);
+    const near = lowerBound(plain, highs, annealing(plain, seed, 1).best);
+    assert.ok(near <= cents + 1e-6 && near > cents * 0.95, `seed ${seed}: bound ${near} of ${cents}`);
   }
 });
 

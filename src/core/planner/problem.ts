@@ -4,7 +4,7 @@
  * cents, lengths in inches.
  */
 import { randomFrom } from './random.ts';
-import { cheapestTree, FEW_BRANCHES, type Tree } from './tree.ts';
+import { cheapestTree, FEW_BRANCHES, PlainTree, type Tree } from './tree.ts';
 
 /** A breaker and cable that a circuit may be made of. */
 export interface CircuitOption {
@@ -85,8 +85,8 @@ export interface Plan {
   cents: number;
 }
 
-/** Prices remembered at a time. */
-const MOST_KNOWN = 400000;
+/** Prices remembered at a time, a power of two. */
+const MOST_KNOWN = 2 ** 19;
 
 /** Added where no option keeps the drop within its limit: such a circuit is a last resort. */
 export const OUT_OF_DROP = 1e6;
@@ -101,9 +101,12 @@ export class Pricer {
   readonly largest: number;
   /** Sites of each room of `problem.room`. */
   private readonly inRoom: number[];
-  /** Prices by the exclusive or of the sites' random numbers (Zobrist), two of 26 bits each. */
-  private readonly known = new Map<number, number>();
+  /** Prices by the exclusive or of the sites' random numbers (Zobrist): two of them each, the first tells the place. */
+  private readonly known = new Float64Array(MOST_KNOWN);
+  private readonly keys = new Int32Array(2 * MOST_KNOWN);
   private readonly hashes: Int32Array;
+  private readonly plain: PlainTree;
+  private readonly members: Int32Array;
 
   constructor(problem: Problem) {
     this.problem = problem;
@@ -117,7 +120,9 @@ export class Pricer {
     this.inRoom = [];
     for (const r of problem.room) if (r >= 0) this.inRoom[r] = (this.inRoom[r] ?? 0) + 1;
     const random = randomFrom(1);
-    this.hashes = Int32Array.from({ length: 2 * problem.ids.length }, () => Math.floor(random() * 2 ** 26));
+    this.hashes = Int32Array.from({ length: 2 * problem.ids.length }, () => Math.floor(random() * 2 ** 32));
+    this.plain = new PlainTree(problem.ids.length);
+    this.members = new Int32Array(problem.ids.length);
     this.largest = Math.max(...problem.options.map((o) => o.capacity));
   }
 
@@ -179,20 +184,65 @@ export class Pricer {
     );
   }
 
-  /** The cheapest price of wiring these sites as one circuit; Infinity where they may not be one. */
-  cents(sites: readonly number[]): number {
-    let [high, low] = [0, 0];
-    for (const i of sites) {
-      high ^= this.hashes[2 * i]!;
-      low ^= this.hashes[2 * i + 1]!;
+  /**
+   * The cheapest price of wiring these sites as one circuit; Infinity where they may not be one.
+   * @param one another site that is to join them; −1 is none
+   */
+  cents(sites: readonly number[], one = -1): number {
+    const { hashes, keys, known } = this;
+    let [high, low] = one < 0 ? [0, 0] : [hashes[2 * one]!, hashes[2 * one + 1]!];
+    for (let k = 0; k < sites.length; k++) {
+      high ^= hashes[2 * sites[k]!]!;
+      low ^= hashes[2 * sites[k]! + 1]!;
     }
-    const key = high * 2 ** 26 + low;
-    let cents = this.known.get(key);
-    if (cents === undefined) {
-      if (this.known.size >= MOST_KNOWN) this.known.clear();
-      this.known.set(key, (cents = this.price(sites, FEW_BRANCHES)?.cents ?? Infinity));
+    const at = high & (MOST_KNOWN - 1);
+    // No set of sites has two numbers of 0: an empty place never matches.
+    if (keys[2 * at] === high && keys[2 * at + 1] === low) return known[at]!;
+    keys[2 * at] = high;
+    keys[2 * at + 1] = low;
+    return (known[at] =
+      this.plainCents(sites, one) ??
+      this.price(one < 0 ? sites : [...sites, one], FEW_BRANCHES)?.cents ??
+      Infinity);
+  }
+
+  /** As `price`, where no box has too many cables in a minimum spanning tree; null where one has. */
+  plainCents(sites: readonly number[], one = -1): number | null {
+    const { problem, members, plain } = this;
+    const k = one < 0 ? sites.length : sites.length + 1;
+    let [load, needs, least, company, guards] = [0, 0, 0, 0, false];
+    for (let at = 0; at < k; at++) {
+      const i = at < sites.length ? sites[at]! : one;
+      members[at] = i;
+      load += problem.size[i]!;
+      needs |= problem.needs[i]!;
+      least = Math.max(least, problem.least[i]!);
+      company |= problem.company[i] === GARAGE ? 1 : problem.company[i] === GENERAL ? 2 : 0;
+      guards ||= problem.guards[i] === 1;
     }
-    return cents;
+    if (company === 3) return Infinity;
+    guards &&= (needs & NEEDS_GFCI) > 0;
+    const dark = this.inRoom.length > 0 ? this.darkness(Array.from(members.subarray(0, k))) : 0;
+    let best = Infinity;
+    let by: CircuitOption | null = null;
+    for (let o = 0; o < problem.options.length; o++) {
+      const option = problem.options[o]!;
+      if (load > option.capacity || option.rating < least) continue;
+      if (by && best < OUT_OF_DROP && option.perInch >= by.perInch && option.breaker >= by.breaker) continue;
+      for (let guarded = guards ? 1 : 0; guarded >= 0; guarded--) {
+        const asked = (guarded ? needs & ~NEEDS_GFCI : needs) as 0 | 1 | 2 | 3;
+        const homes = (guarded ? this.guardedHomes : this.homes)[o]!;
+        const tree = plain.cost(members, k, this.edges[o]!, homes, problem.ids.length, problem.maxOut);
+        if (tree === null) return null;
+        let cents = option.breaker + problem.protection[asked] + dark + tree;
+        if (cents >= best) continue;
+        if (plain.drop(problem, option.ohmsPerInch) > problem.maxDrop + 1e-9) cents += OUT_OF_DROP;
+        if (cents >= best) continue;
+        best = cents;
+        by = option;
+      }
+    }
+    return best;
   }
 
   /** The cheapest way to wire these sites as one circuit; null where they may not be one. */
@@ -263,10 +313,11 @@ export class Pricer {
     return { circuits, cents: circuits.reduce((t, c) => t + c.cents, 0) };
   }
 
+  isMarked(sites: readonly number[]): boolean {
+    return sites.some((i) => this.problem.marked.sites[i] === 1);
+  }
   /** Whether enough circuits hold a marked site. */
   spread(groups: readonly (readonly number[])[]): boolean {
-    const { sites, circuits } = this.problem.marked;
-    if (circuits === 0) return true;
-    return groups.filter((g) => g.some((i) => sites[i] === 1)).length >= circuits;
+    return groups.filter((g) => this.isMarked(g)).length >= this.problem.marked.circuits;
   }
 }

@@ -1,210 +1,310 @@
 /**
- * Every set of sites that one circuit could take, with a price it cannot fall below: breaker, protection, home run and
- * the minimum spanning tree, without the limits on what leaves a box and on rooms. Sets that no cable keeps within the
- * drop are left out. The tree of a set grows by one site in time linear in its size (Chin and Houck, Computer Journal
- * 1978).
+ * Sets of sites that one circuit could take and that are worth more than they cost: the pricing problem of column
+ * generation. A set's bound is what it cannot cost less than: breaker, protection, home run and the minimum spanning
+ * tree, without the limits on what leaves a box and on rooms. Sets grow from the site with the cheapest home run by
+ * the nearest site at a time, taken or left out for good, so that each is met once with its tree as Prim builds it;
+ * branches end where not even the best of what is left could pay.
  */
-import { NEEDS_GFCI, type CircuitOption, type Pricer } from './problem.ts';
+import { GARAGE, GENERAL, NEEDS_AFCI, type CircuitOption, type Pricer } from './problem.ts';
 
-export interface Sets {
-  /** Sites of each set as bits. */
-  masks: Int32Array;
-  /** Lower bound of its price, cents. */
-  cents: Float64Array;
+/** What holding a site is worth, and what holding any marked site is, cents. */
+export interface Values {
+  site: Float64Array;
+  marked: number;
+}
+
+/**
+ * A set that is worth it.
+ * @param sites in room that is used again
+ * @param reduced its bound less what it is worth, cents
+ * @returns the limit from here on
+ */
+export type Visit = (sites: readonly number[], reduced: number) => number;
+
+/** Circuits of one option whose outlets ask for some protection and may keep company. Sites go by home run. */
+interface Layer {
+  mask: number;
+  capacity: number;
+  ohms: number;
+  fixed: number;
+  ids: Int32Array;
+  home: Float64Array;
+  edge: Float64Array;
+}
+
+/**
+ * What may still join at each depth, by what a load unit of it can bring: sites, the cheapest segment to the tree, and
+ * what each is worth beyond the cheapest segment from anywhere.
+ */
+interface Level {
+  site: Int32Array;
+  way: Float64Array;
+  gain: Float64Array;
   count: number;
 }
 
-/** Most sets held at once. */
-const MOST_SETS = 8_000_000;
+/** Load units that must be left for it to pay to weigh sites anew. */
+const ROOM_TO_WEIGH = 3;
 
-interface Family extends CircuitOption {
-  edge: Float64Array;
-  home: Float64Array;
-}
+export class SetSearch {
+  private readonly pricer: Pricer;
+  private readonly layers: Layer[];
+  private readonly levels: Level[];
 
-/** Room for the tree of one set at each depth of the search: members in Prim's order, each with what feeds it. */
-interface Level {
-  member: Int32Array;
-  parent: Int32Array;
-  /** Segment to the parent, cents. */
-  up: Float64Array;
-  built: boolean;
-}
+  /** Steps that are left. */
+  private budget: number;
 
-/** All sets of a problem; null when there are too many to hold. */
-export function allSets(pricer: Pricer): Sets | null {
-  const { problem } = pricer;
-  const n = problem.ids.length;
-  const families = familiesOf(pricer);
-  const levels = families.map(() =>
-    Array.from({ length: n + 1 }, (): Level => ({
-      member: new Int32Array(n),
-      parent: new Int32Array(n),
-      up: new Float64Array(n),
-      built: false,
-    })),
-  );
-  const homes = families.map(() => new Float64Array(n + 1).fill(Infinity));
-  let masks = new Int32Array(1 << 16);
-  let cents = new Float64Array(1 << 16);
-  let count = 0;
-  const keep = new Float64Array(n);
-  const near = new Float64Array(n);
-  const by = new Int32Array(n);
+  /** @param budget steps in all, after which nothing is complete */
+  constructor(pricer: Pricer, budget = Infinity) {
+    this.pricer = pricer;
+    this.budget = budget;
+    this.layers = layersOf(pricer);
+    const most = Math.max(0, ...this.layers.map((l) => l.ids.length));
+    this.levels = Array.from({ length: most + 1 }, () => ({
+      site: new Int32Array(most),
+      way: new Float64Array(most),
+      gain: new Float64Array(most),
+      count: 0,
+    }));
+  }
 
-  /** Cost of the tree of a level with one more site, by one pass from its leaves to its root. */
-  const withOneMore = (
-    edge: Float64Array,
-    { member, parent, up }: Level,
-    k: number,
-    site: number,
-  ): number => {
-    const row = site * n;
-    let cost = 0;
-    for (let j = 0; j < k; j++) keep[j] = edge[row + member[j]!]!;
-    for (let j = k - 1; j > 0; j--) {
-      const through = keep[j]!;
-      const segment = up[j]!;
-      const p = parent[j]!;
-      // The dearer of the two leaves the ring that the new site closes, unless a cheaper way is found further up.
-      if (through > segment) {
-        cost += segment;
-        if (through < keep[p]!) keep[p] = through;
-      } else {
-        cost += through;
-        if (segment < keep[p]!) keep[p] = segment;
-      }
-    }
-    return cost + keep[0]!;
-  };
-
-  /** The tree of a level’s members by Prim, in the order that they are reached. */
-  const build = (edge: Float64Array, level: Level, sites: Int32Array, k: number): void => {
-    const { member, parent, up } = level;
-    level.built = true;
-    member[0] = sites[0]!;
-    for (let j = 1; j < k; j++) {
-      member[j] = sites[j]!;
-      near[j] = edge[sites[0]! * n + sites[j]!]!;
-      by[j] = 0;
-    }
-    for (let done = 1; done < k; done++) {
-      let next = done;
-      for (let j = done + 1; j < k; j++) if (near[j]! < near[next]!) next = j;
-      const site = member[next]!;
-      const cost = near[next]!;
-      const from = by[next]!;
-      member[next] = member[done]!;
-      near[next] = near[done]!;
-      by[next] = by[done]!;
-      member[done] = site;
-      parent[done] = from;
-      up[done] = cost;
-      const row = site * n;
-      for (let j = done + 1; j < k; j++) {
-        const d = edge[row + member[j]!]!;
-        if (d < near[j]!) {
-          near[j] = d;
-          by[j] = done;
-        }
-      }
-    }
-  };
-
-  const chosen = new Int32Array(n);
-  /** Shortest home run of those chosen, at each depth, inches. */
-  const shortest = new Float64Array(n + 1).fill(Infinity);
   /**
-   * A drop that no tree of the first k chosen and one more can have less of: all of the current over the shortest home
-   * run, and each outlet’s own over what it is farther away, volts.
+   * Visits every set whose bound less its worth is below a limit.
+   * @param most steps from each site with the cheapest home run; fewer find some sets sooner
+   * @returns false where steps ran out
    */
-  const leastDrop = (family: Family, k: number, site: number, home: number, amps: number): number => {
-    let farthest = problem.amps[site]! * (problem.home[site]! - home);
-    for (let j = 0; j < k; j++) {
-      const i = chosen[j]!;
-      const own = problem.amps[i]! * (problem.home[i]! - home);
-      if (own > farthest) farthest = own;
+  below(values: Values, limit: number, most: number, visit: Visit): boolean {
+    let complete = true;
+    for (const layer of this.layers) {
+      if (this.budget <= 0) return false;
+      const found = this.inLayer(layer, values, limit, most, visit);
+      limit = found.limit;
+      complete &&= found.complete;
     }
-    return 2 * family.ohmsPerInch * (home * amps + farthest);
-  };
-  const grow = (
-    from: number,
-    k: number,
-    mask: number,
-    load: number,
-    needs: number,
-    least: number,
-    guarded: number,
-    company: number,
-    amps: number,
-  ): boolean => {
-    for (let f = 0; f < families.length; f++) levels[f]![k]!.built = false;
-    for (let i = from; i < n; i++) {
-      const total = load + problem.size[i]!;
-      if (total > pricer.largest) continue;
-      // General and garage outlets do not share a circuit: as bits 1 and 2.
-      const kind = problem.company[i]!;
-      const together = company | (kind === 2 ? 0 : kind + 1);
-      if (together === 3) continue;
-      const asked = needs | problem.needs[i]!;
-      const rating = Math.max(least, problem.least[i]!);
-      const guards = guarded | problem.guards[i]!;
-      const current = amps + problem.amps[i]!;
-      const protection = problem.protection[(guards ? asked & ~NEEDS_GFCI : asked) as 0 | 1 | 2 | 3];
-      shortest[k + 1] = Math.min(shortest[k]!, problem.home[i]!);
-      for (let f = 0; f < families.length; f++)
-        homes[f]![k + 1] = Math.min(homes[f]![k]!, families[f]!.home[i]!);
-      let price = Infinity;
-      for (let f = 0; f < families.length; f++) {
-        const family = families[f]!;
-        if (total > family.capacity || family.rating < rating) continue;
-        const fixed = family.breaker + protection + homes[f]![k + 1]!;
-        if (fixed >= price) continue;
-        if (leastDrop(family, k, i, shortest[k + 1]!, current) > problem.maxDrop + 1e-9) continue;
-        const level = levels[f]![k]!;
-        if (k > 0 && !level.built) build(family.edge, level, chosen, k);
-        price = Math.min(price, fixed + (k === 0 ? 0 : withOneMore(family.edge, level, k, i)));
-        // What follows costs more an inch and no less for its breaker.
-        if (family.dominates) break;
+    return complete;
+  }
+
+  private inLayer(
+    layer: Layer,
+    values: Values,
+    first: number,
+    mostFromEach: number,
+    visit: Visit,
+  ): { limit: number; complete: boolean } {
+    const { problem } = this.pricer;
+    const { levels } = this;
+    const { ids, home, edge, mask, capacity } = layer;
+    const n = ids.length;
+    const worth = Float64Array.from(ids, (i) => values.site[i]!);
+    const size = Int32Array.from(ids, (i) => problem.size[i]!);
+    const largest = size.reduce((m, s) => Math.max(m, s), 0);
+    const chosen: number[] = [];
+    /** Most that sites of one size can still bring, by what is left of the room after them. */
+    const beside = new Float64Array(largest + 1);
+    let limit = first;
+    let complete = true;
+    let steps = 0;
+    let root = 0;
+    let most = mostFromEach;
+
+    /** Most that joining sites can bring together: a knapsack whose last piece may be cut. */
+    const best = ({ site, gain, count }: Level, room: number): number => {
+      let sum = 0;
+      let left = room;
+      for (let t = 0; t < count; t++) {
+        const g = gain[t]!;
+        if (g <= 0) continue;
+        const s = size[site[t]!]!;
+        if (s > left) return sum + (g * left) / s;
+        sum += g;
+        left -= s;
       }
-      const set = mask | (1 << i);
-      if (price < Infinity) {
-        if (count === MOST_SETS) return false;
-        if (count === masks.length) {
-          masks = copied(masks, new Int32Array(2 * count));
-          cents = copied(cents, new Float64Array(2 * count));
-        }
-        masks[count] = set;
-        cents[count] = price;
+      return sum;
+    };
+
+    /** Leaves out sites that cannot pay even beside the best of the others; returns whether there were any. */
+    const thin = (level: Level, cost: number, room: number): boolean => {
+      const { site, way, gain } = level;
+      for (let s = 0; s <= largest; s++) beside[s] = s > room ? -Infinity : best(level, room - s);
+      let count = 0;
+      for (let t = 0; t < level.count; t++) {
+        if (cost - beside[size[site[t]!]!]! - gain[t]! >= limit) continue;
+        site[count] = site[t]!;
+        way[count] = way[t]!;
+        gain[count] = gain[t]!;
         count++;
       }
-      if (i + 1 === n || total >= pricer.largest) continue;
-      chosen[k] = i;
-      if (!grow(i + 1, k + 1, set, total, asked, rating, guards, together, current)) return false;
+      if (count === level.count) return false;
+      level.count = count;
+      return true;
+    };
+
+    /** Reckons what sites can bring from the segments between those that are left, in falling order by load unit. */
+    const weigh = ({ site, way, gain, count }: Level): void => {
+      for (let t = 0; t < count; t++) {
+        const row = site[t]! * n;
+        let least = way[t]!;
+        for (let u = 0; u < count; u++) {
+          const there = edge[row + site[u]!]!;
+          if (there < least && u !== t) least = there;
+        }
+        gain[t] = worth[site[t]!]! - least;
+      }
+      for (let t = 1; t < count; t++) {
+        const [i, w, g] = [site[t]!, way[t]!, gain[t]!];
+        let u = t - 1;
+        for (; u >= 0 && gain[u]! * size[i]! < g * size[site[u]!]!; u--) {
+          site[u + 1] = site[u]!;
+          way[u + 1] = way[u]!;
+          gain[u + 1] = gain[u]!;
+        }
+        site[u + 1] = i;
+        way[u + 1] = w;
+        gain[u + 1] = g;
+      }
+    };
+
+    const grow = (
+      k: number,
+      cost: number,
+      room: number,
+      needs: number,
+      marked: boolean,
+      amps: number,
+      farthest: number,
+    ): void => {
+      const reduced = marked ? cost : cost + values.marked;
+      if (needs === mask && reduced < limit) limit = visit(chosen, reduced);
+      const level = levels[k]!;
+      const { site, way, gain } = level;
+      const next = levels[k + 1]!;
+      while (level.count > 0) {
+        if (++steps > most) {
+          complete = false;
+          return;
+        }
+        let nearest = 0;
+        let detour = Infinity;
+        for (let t = 0; t < level.count; t++) {
+          const by = way[t]!;
+          if (by < way[nearest]!) nearest = t;
+          const more = by + gain[t]! - worth[site[t]!]!;
+          if (more < detour) detour = more;
+        }
+        // The first to join goes by its way to the tree; all others by no less than their cheapest segment.
+        if (cost + detour - best(level, room) >= limit) return;
+        const i = site[nearest]!;
+        const by = way[nearest]!;
+        site.copyWithin(nearest, nearest + 1, level.count);
+        way.copyWithin(nearest, nearest + 1, level.count);
+        gain.copyWithin(nearest, nearest + 1, level.count);
+        level.count--;
+        const left = room - size[i]!;
+        const current = amps + problem.amps[ids[i]!]!;
+        const far = Math.max(
+          farthest,
+          problem.amps[ids[i]!]! * (problem.home[ids[i]!]! - problem.home[ids[root]!]!),
+        );
+        // All of the current over the home run, and an outlet's own over what it is farther away.
+        const drop = 2 * layer.ohms * (problem.home[ids[root]!]! * current + far);
+        if (drop > problem.maxDrop + 1e-9) continue;
+        const total = cost + by - worth[i]!;
+        next.count = level.count;
+        for (let t = 0; t < level.count; t++) {
+          const there = edge[i * n + site[t]!]!;
+          next.site[t] = site[t]!;
+          next.way[t] = there < way[t]! ? there : way[t]!;
+          next.gain[t] = gain[t]!;
+        }
+        while (thin(next, total, left) && left >= ROOM_TO_WEIGH) weigh(next);
+        chosen.push(ids[i]!);
+        grow(
+          k + 1,
+          total,
+          left,
+          needs | problem.needs[ids[i]!]!,
+          marked || problem.marked.sites[ids[i]!] === 1,
+          current,
+          far,
+        );
+        chosen.pop();
+        if (steps > most) return;
+      }
+    };
+
+    for (root = 0; root < n; root++) {
+      const i = ids[root]!;
+      this.budget -= steps;
+      if (this.budget <= 0) return { limit, complete: false };
+      steps = 0;
+      most = Math.min(mostFromEach, this.budget);
+      const amps = problem.amps[i]!;
+      const room = capacity - size[root]!;
+      if (room < 0 || 2 * layer.ohms * problem.home[i]! * amps > problem.maxDrop + 1e-9) continue;
+      const level = levels[1]!;
+      level.count = 0;
+      for (let j = root + 1; j < n; j++) {
+        level.site[level.count] = j;
+        level.way[level.count++] = edge[root * n + j]!;
+      }
+      const cost = layer.fixed + home[root]! - worth[root]! - values.marked;
+      do weigh(level);
+      while (thin(level, cost, room));
+      chosen.length = 0;
+      chosen.push(i);
+      grow(1, cost, room, problem.needs[i]!, problem.marked.sites[i] === 1, amps, 0);
     }
-    return true;
-  };
-  return grow(0, 0, 0, 0, 0, 0, 0, 0, 0) ? { masks, cents, count } : null;
+    return { limit, complete };
+  }
 }
 
-function copied<T extends Int32Array | Float64Array>(from: T, to: T): T {
-  to.set(from as never);
-  return to;
+/** An option that another is never dearer than, wherever drop cannot tell them apart, makes no layer of its own. */
+function isSpare({ problem }: Pricer, option: CircuitOption): boolean {
+  const farthest = problem.home.reduce((m, h) => Math.max(m, h), 0);
+  const amps = problem.amps.reduce((t, a) => t + a, 0);
+  return problem.options.some(
+    (o) =>
+      o !== option &&
+      o.perInch <= option.perInch &&
+      o.breaker <= option.breaker &&
+      o.capacity >= option.capacity &&
+      o.rating >= option.rating &&
+      (o.perInch < option.perInch || problem.options.indexOf(o) < problem.options.indexOf(option)) &&
+      2 * o.ohmsPerInch * farthest * 2 * amps <= problem.maxDrop,
+  );
 }
 
-/** Options from the cheapest cable up, with whether all that follow cost at least as much wherever both will do. */
-function familiesOf(pricer: Pricer): (Family & { dominates: boolean })[] {
+function layersOf(pricer: Pricer): Layer[] {
   const { problem } = pricer;
-  const n = problem.ids.length;
-  const all = problem.options
-    .map((o, k): Family => ({
-      ...o,
-      edge: Float64Array.from({ length: n * n }, (_, at) => pricer.edge(k, Math.floor(at / n), at % n)),
-      home: Float64Array.from({ length: n }, (_, i) => pricer.homeRun(k, i)),
-    }))
-    .sort((a, b) => a.perInch - b.perInch || a.breaker - b.breaker);
-  return all.map((family, f) => ({
-    ...family,
-    dominates: all.slice(f + 1).every((o) => o.breaker >= family.breaker),
-  }));
+  const all = problem.ids.map((_, i) => i);
+  const spared = problem.guards.some((g) => g === 1);
+  const apart = [GARAGE, GENERAL].filter((kind) => problem.company.some((c) => c === kind));
+  // Those that keep no company with the garage, and those that keep none but with it.
+  const companies =
+    apart.length < 2 ? [all] : apart.map((kind) => all.filter((i) => problem.company[i] !== kind));
+  return problem.options.flatMap((option, o) =>
+    isSpare(pricer, option)
+      ? []
+      : companies.flatMap((company) =>
+          ([0, 1, 2, 3] as const).flatMap((mask): Layer[] => {
+            const sites = company
+              .filter((i) => (problem.needs[i]! | mask) === mask && problem.least[i]! <= option.rating)
+              .sort((a, b) => pricer.homeRun(o, a) - pricer.homeRun(o, b));
+            if (sites.length === 0 || sites.reduce((m, i) => m | problem.needs[i]!, 0) !== mask) return [];
+            const edge = Float64Array.from(sites.flatMap((i) => sites.map((j) => pricer.edge(o, i, j))));
+            const asked = spared ? ((mask & NEEDS_AFCI) as 0 | 1) : mask;
+            return [
+              {
+                mask,
+                capacity: option.capacity,
+                ohms: option.ohmsPerInch,
+                fixed: option.breaker + problem.protection[asked],
+                ids: Int32Array.from(sites),
+                home: Float64Array.from(sites, (i) => pricer.homeRun(o, i)),
+                edge,
+              },
+            ];
+          }),
+        ),
+  );
 }

@@ -5,13 +5,12 @@ import type { HouseProblem, Part } from './house.ts';
 import type { Plan } from './problem.ts';
 import { MOST_PROVEN, provePlan } from './prove.ts';
 
-/** Iterations of the search for each site of a large part, and the least there are. */
-const ITERATIONS_PER_SITE = 40;
-const LEAST_ITERATIONS = 2500;
-/** As many before a proof is tried. */
-const BEFORE_PROOF = 10;
+/** Iterations of the search for a number of sites. */
+export const iterationsFor = (sites: number): number => Math.max(2500, 5 * sites ** 2);
+/** As many for each site before a proof is tried. */
+const BEFORE_PROOF = 100;
 /** Iterations between two looks at whether to go on. */
-const SLICE = 25;
+const SLICE = 50;
 
 export interface Progress {
   /** Share of the work done, 0 to 1. */
@@ -44,7 +43,7 @@ export class HouseSearch {
     this.tasks = house.parts.map((part): Task => {
       const n = part.sites.length;
       const iterations =
-        n <= MOST_PROVEN ? BEFORE_PROOF * n : Math.max(LEAST_ITERATIONS, ITERATIONS_PER_SITE * n);
+        n <= MOST_PROVEN ? BEFORE_PROOF * n : iterationsFor(n);
       const search = annealing(part.pricer, seed, iterations, part.present);
       return { part, plan: search.best, search, iterations, tried: n > MOST_PROVEN, proven: false };
     });
@@ -79,7 +78,7 @@ export class HouseSearch {
       task.proven = true;
     }
     if (best || task.tried) task.search = null;
-    else task.iterations = ITERATIONS_PER_SITE * task.part.sites.length;
+    else task.iterations = iterationsFor(task.part.sites.length);
     task.tried = true;
     return true;
   }

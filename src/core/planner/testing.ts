@@ -2,6 +2,24 @@
 import type { Plan, Pricer, Problem } from './problem.ts';
 import { randomFrom } from './random.ts';
 
+interface Spot {
+  room: number;
+  x: number;
+  y: number;
+}
+
+/** Cable along walls and through a plate: across, along and 4 ft up and down. */
+function placed(sites: readonly Spot[]): Pick<Problem, 'home' | 'between' | 'change'> {
+  const pair = (make: (a: Spot, b: Spot) => number) =>
+    Float64Array.from(sites.flatMap((a) => sites.map((b) => (a === b ? 0 : make(a, b)))));
+  return {
+    home: Float64Array.from(sites, (s) => s.x + s.y + 84 + 48),
+    between: pair((a, b) => Math.abs(a.x - b.x) + Math.abs(a.y - b.y) + 96),
+    change: pair((a, b) => (a.room === b.room ? 0 : 150)),
+  };
+}
+
+/** Outlets at random in rooms that may overlap, each asking for what it will: harder than a house. */
 export function randomProblem(count: number, seed: number, values: Partial<Problem> = {}): Problem {
   const random = randomFrom(seed);
   const rooms = Array.from({ length: Math.max(1, Math.ceil(count / 5)) }, () => ({
@@ -16,13 +34,9 @@ export function randomProblem(count: number, seed: number, values: Partial<Probl
       y: rooms[room]!.y + Math.floor(random() * 130),
     };
   });
-  const pair = (make: (a: (typeof sites)[number], b: (typeof sites)[number]) => number) =>
-    Float64Array.from(sites.flatMap((a) => sites.map((b) => (a === b ? 0 : make(a, b)))));
   return {
     ids: sites.map((_, i) => `box-${i}`),
-    home: Float64Array.from(sites, (s) => s.x + s.y + 84 + 48),
-    between: pair((a, b) => Math.abs(a.x - b.x) + Math.abs(a.y - b.y) + 96),
-    change: pair((a, b) => (a.room === b.room ? 0 : 150)),
+    ...placed(sites),
     size: new Int32Array(count).fill(1),
     least: Uint8Array.from(sites, () => (random() < 0.2 ? 20 : 15)),
     amps: new Float64Array(count).fill(1.5),
@@ -41,6 +55,35 @@ export function randomProblem(count: number, seed: number, values: Partial<Probl
     marked: { sites: new Uint8Array(count), circuits: 0 },
     ...values,
   };
+}
+
+/** Inches of a room of a generated house. */
+const ROOM = { width: 150, depth: 132 };
+const OUTLETS_PER_ROOM = 7;
+
+/** A generated house: outlets on the walls of rooms side by side, with what a room asks for asked at all of its outlets. */
+export function randomHouse(count: number, seed: number): Problem {
+  const random = randomFrom(seed);
+  const rooms = Math.max(1, Math.round(count / OUTLETS_PER_ROOM));
+  const across = Math.ceil(Math.sqrt(1.3 * rooms));
+  const sites = Array.from({ length: count }, (_, i) => {
+    const room = Math.floor((i * rooms) / count);
+    const wall = Math.floor(random() * 4);
+    const along = random();
+    const x = [0, ROOM.width][wall] ?? along * ROOM.width;
+    const y = [0, ROOM.depth][wall - 2] ?? along * ROOM.depth;
+    return {
+      room,
+      x: Math.round((room % across) * ROOM.width + x),
+      y: Math.round(Math.floor(room / across) * ROOM.depth + y),
+    };
+  });
+  const kind = Array.from({ length: rooms }, () => random());
+  return randomProblem(count, seed, {
+    ...placed(sites),
+    least: Uint8Array.from(sites, (s) => (kind[s.room]! < 0.15 ? 20 : 15)),
+    needs: Uint8Array.from(sites, (s) => (kind[s.room]! < 0.25 ? 2 : 1)),
+  });
 }
 
 /**

@@ -64,6 +64,97 @@ function spanning(
   return { cost, edges };
 }
 
+/** Minimum spanning trees in room that is used again for each: for a search that asks for thousands a second. */
+export class PlainTree {
+  private readonly near: Float64Array;
+  /** Sites in the order that they are reached, and positions in that order of what feeds them. */
+  private readonly reached: Int32Array;
+  private readonly feeder: Int32Array;
+  private readonly out: Int32Array;
+  private readonly current: Float64Array;
+  private count = 0;
+
+  /** @param most sites that a tree may have */
+  constructor(most: number) {
+    this.near = new Float64Array(most);
+    this.reached = new Int32Array(most);
+    this.feeder = new Int32Array(most);
+    this.out = new Int32Array(most);
+    this.current = new Float64Array(most);
+  }
+
+  /**
+   * Price of the cheapest tree of the first k members where the minimum spanning tree is one; null where a box has too
+   * many cables in it. Parameters as for `cheapestTree`.
+   */
+  cost(
+    members: Int32Array,
+    k: number,
+    edge: Float64Array,
+    home: Float64Array,
+    stride: number,
+    maxOut: Uint8Array,
+  ): number | null {
+    const { near, reached, feeder, out } = this;
+    this.count = k;
+    let root = 0;
+    for (let j = 1; j < k; j++) if (home[members[j]!]! < home[members[root]!]!) root = j;
+    for (let j = 0; j < k; j++) {
+      reached[j] = members[j]!;
+      near[j] = Infinity;
+      feeder[j] = -1;
+      out[j] = 0;
+    }
+    let next = root;
+    let price = home[members[root]!]!;
+    for (let done = 0; ; done++) {
+      const site = reached[next]!;
+      const from = feeder[next]!;
+      reached[next] = reached[done]!;
+      near[next] = near[done]!;
+      feeder[next] = feeder[done]!;
+      reached[done] = site;
+      feeder[done] = from;
+      if (from >= 0 && ++out[from]! > maxOut[reached[from]!]!) return null;
+      if (done === k - 1) return price;
+      const row = site * stride;
+      next = done + 1;
+      for (let j = done + 1; j < k; j++) {
+        const cents = edge[row + reached[j]!]!;
+        if (cents < near[j]!) {
+          near[j] = cents;
+          feeder[j] = done;
+        }
+        if (near[j]! < near[next]!) next = j;
+      }
+      price += near[next]!;
+    }
+  }
+
+  /** Drop at the worst site of the last tree, volts. */
+  drop(
+    {
+      ids,
+      amps,
+      home,
+      between,
+    }: { ids: readonly string[]; amps: Float64Array; home: Float64Array; between: Float64Array },
+    ohmsPerInch: number,
+  ): number {
+    const { reached, feeder, current, near, count } = this;
+    for (let j = 0; j < count; j++) current[j] = amps[reached[j]!]!;
+    for (let j = count - 1; j > 0; j--) current[feeder[j]!]! += current[j]!;
+    let worst = 0;
+    for (let j = 0; j < count; j++) {
+      const from = feeder[j]!;
+      const inches = from < 0 ? home[reached[j]!]! : between[reached[from]! * ids.length + reached[j]!]!;
+      near[j] = (from < 0 ? 0 : near[from]!) + 2 * ohmsPerInch * inches * current[j]!;
+      if (near[j]! > worst) worst = near[j]!;
+    }
+    return worst;
+  }
+}
+
 /** Feeders of a tree of edges hung from one box. */
 function hang(
   edges: readonly [number, number][],
