@@ -42,8 +42,7 @@ export class HouseSearch {
     this.highs = highs;
     this.tasks = house.parts.map((part): Task => {
       const n = part.sites.length;
-      const iterations =
-        n <= MOST_PROVEN ? BEFORE_PROOF * n : iterationsFor(n);
+      const iterations = n <= MOST_PROVEN ? BEFORE_PROOF * n : iterationsFor(n);
       const search = annealing(part.pricer, seed, iterations, part.present);
       return { part, plan: search.best, search, iterations, tried: n > MOST_PROVEN, proven: false };
     });
