@@ -1,4 +1,4 @@
-/** The arrows between folders: units ← job ← plan ← code/tables ← loads, circuits ← panel ← code ← layout, records, formats. */
+/** The arrows between folders: units ← job ← plan ← code/tables ← loads, circuits ← panel ← code ← layout, records, formats; network rests on circuits. */
 const only = (folder, allowed) => ({
   name: `core-${folder.replace('/', '-')}`,
   comment: `src/core/${folder} may use ${allowed.join(', ')}`,
@@ -28,6 +28,7 @@ module.exports = {
     only('panel', ['units', 'job', 'plan', 'code/tables', 'loads', 'circuits', 'panel']),
     only('code', ['units', 'job', 'plan', 'loads', 'circuits', 'panel', 'code']),
     only('planner', ['units', 'job', 'plan', 'circuits', 'panel', 'code', 'planner']),
+    only('network', ['units', 'job', 'circuits', 'network']),
     only('layout', ['units', 'job', 'plan', 'code', 'layout']),
     only('records', ['units', 'job', 'plan', 'circuits', 'code', 'records']),
   ],

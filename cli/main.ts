@@ -7,6 +7,7 @@ import { BAD_INPUT, CLEAN, FINDINGS, oneFile, print, read, without } from './inp
 import { runLoad } from './load.ts';
 import { runPlan } from './plan.ts';
 import { runSize } from './size.ts';
+import { runSolve } from './solve.ts';
 
 const USAGE = `hekto: plans and checks house wiring
 
@@ -14,6 +15,8 @@ const USAGE = `hekto: plans and checks house wiring
   hekto size [FILE]           size a circuit: JSON in (file or standard input), JSON out
   hekto load [FILE]           a dwelling's load by Article 220: JSON in, JSON out
   hekto plan FILE [options]   plan a job's circuits: JSON out; --job writes the whole job file instead
+  hekto solve FILE --circuit NAME [--faults JSON] [--spice]
+                              the voltages of a circuit's network, or its netlist
 
 Exit status: 0 clean, 1 findings or no answer, 2 bad input. See docs/cli.md.
 `;
@@ -47,12 +50,13 @@ export async function main(args: string[]): Promise<number> {
     if (command === 'size') return runSize(rest);
     if (command === 'load') return runLoad(rest);
     if (command === 'plan') return await runPlan(rest);
+    if (command === 'solve') return runSolve(rest);
     if (command === undefined || command === '--help' || command === '-h' || command === 'help') {
       print(USAGE);
       return command === undefined ? BAD_INPUT : CLEAN;
     }
     throw new InvalidError([
-      { path: 'command', message: `“${command}” is not one of check, size, load, plan` },
+      { path: 'command', message: `“${command}” is not one of check, size, load, plan, solve` },
     ]);
   } catch (error) {
     if (!(error instanceof InvalidError)) throw error;

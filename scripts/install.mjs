@@ -24,15 +24,21 @@ export function installPackages() {
   writeFileSync(stamp, readFileSync('package-lock.json', 'utf8'));
 }
 
-/** Chromium and its driver, from Debian, for the browser tests. */
-export function installBrowser() {
-  if (has('chromium') && has('chromedriver')) return;
-  console.log('Installing Chromium and its driver …');
+/** From Debian: Chromium and its driver for the browser tests, ngspice to hold the network against. */
+export function installTools() {
+  const tools = [
+    { command: 'chromium', name: 'chromium' },
+    { command: 'chromedriver', name: 'chromium-driver' },
+    { command: 'ngspice', name: 'ngspice' },
+  ];
+  const missing = tools.filter(({ command }) => !has(command)).map(({ name }) => name);
+  if (missing.length === 0) return;
+  console.log(`Installing ${missing.join(', ')} …`);
   const sudo = process.getuid?.() === 0 || !has('sudo') ? [] : ['sudo'];
   const apt = (...args) => {
     const [command, ...rest] = [...sudo, 'apt-get', ...args];
     run(command, rest);
   };
   apt('update');
-  apt('install', '-y', '--no-install-recommends', 'chromium', 'chromium-driver');
+  apt('install', '-y', '--no-install-recommends', ...missing);
 }

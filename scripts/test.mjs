@@ -1,7 +1,7 @@
 /** `npm test`: installs what is missing, then every check, and the runner's closing lines last. */
 import { spawnSync } from 'node:child_process';
 import { globSync } from './glob.mjs';
-import { installBrowser, installPackages } from './install.mjs';
+import { installTools, installPackages } from './install.mjs';
 
 function step(name, command, args) {
   console.log(`\n== ${name}`);
@@ -13,7 +13,7 @@ function step(name, command, args) {
 }
 
 installPackages();
-installBrowser();
+installTools();
 step('Types', 'npm', ['run', '--silent', 'typecheck']);
 step('Lint', 'npm', ['run', '--silent', 'lint']);
 step('Format', 'npm', ['run', '--silent', 'format:check']);

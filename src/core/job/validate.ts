@@ -14,7 +14,8 @@ export function problemsOf(schema: yup.Schema, value: unknown, prefix = ''): Pro
     return inner.slice(0, MOST_PROBLEMS).map((e) => {
       const path = e.path ?? '';
       const message = e.message.replace(/^(this|[\w.[\]"]+): /, '');
-      return { path: [prefix, path].filter(Boolean).join('.') || 'file', message };
+      const dot = prefix && path && !path.startsWith('[') ? '.' : '';
+      return { path: `${prefix}${dot}${path}` || 'file', message };
     });
   }
 }
