@@ -191,8 +191,10 @@ export function relax(
         if (found.columns.length > 0 || found.complete) break;
       }
       if (found.complete) {
-        // No plan has more circuits than may be, and none of them costs less than the cheapest is reduced to.
-        const bound = cents + range[1] * Math.min(0, found.columns[0]?.by ?? 0);
+        // Every circuit costs no less than the cheapest is reduced to, and one beyond the least what each is worth.
+        const by = Math.min(0, found.columns[0]?.by ?? 0);
+        const [least, most] = range;
+        const bound = cents + Math.min(least * by, most * by + (most - least) * Math.max(0, duals.each));
         if (!best || bound > best.bound) best = { bound, duals };
       }
       const near = best !== null && best.bound >= Math.min(enough, cents * (1 - within));
