@@ -42,7 +42,7 @@ const COOLED = 0.01;
  */
 const FIRST = 0.3;
 const FIRST_OF_FEW = 0.7;
-const FEW_SITES = 60;
+const FEW_SITES = 100;
 
 /**
  * @param iterations how many are planned in all: the cooling follows them
