@@ -27,19 +27,22 @@ export function oneFile(args: readonly string[], expected: string, none: string 
   return file;
 }
 
-/** JSON from a file or standard input, checked. */
-export function readJson<S extends yup.Schema>(file: string, schema: S): yup.InferType<S> {
-  let input: unknown;
+/** JSON text, checked; what is wrong is named from a path on. */
+export function parseJson<S extends yup.Schema>(text: string, path: string, schema: S): yup.InferType<S> {
+  let value: unknown;
   try {
-    input = JSON.parse(read(file));
-  } catch (error) {
-    if (error instanceof InvalidError) throw error;
-    throw new InvalidError([{ path: 'input', message: 'is not complete JSON' }]);
+    value = JSON.parse(text);
+  } catch {
+    throw new InvalidError([{ path, message: 'is not complete JSON' }]);
   }
-  const problems = problemsOf(schema, input, 'input');
+  const problems = problemsOf(schema, value, path);
   if (problems.length > 0) throw new InvalidError(problems);
-  return input as yup.InferType<S>;
+  return value as yup.InferType<S>;
 }
+
+/** JSON from a file or standard input, checked. */
+export const readJson = <S extends yup.Schema>(file: string, schema: S): yup.InferType<S> =>
+  parseJson(read(file), 'input', schema);
 
 export const number = (min: number, max: number) => yup.number().strict().min(min).max(max);
 

@@ -4,11 +4,11 @@ import { buildRun } from '../src/core/circuits/run.ts';
 import { spiceNetlist } from '../src/core/formats/spice.ts';
 import { rows } from '../src/core/job/document.ts';
 import { parseFile } from '../src/core/job/file.ts';
-import { InvalidError, problemsOf } from '../src/core/job/validate.ts';
-import { spotOf, withFaults, type Fault } from '../src/core/network/faults.ts';
+import { InvalidError } from '../src/core/job/validate.ts';
+import { withFaults, type Fault } from '../src/core/network/faults.ts';
 import { Factors } from '../src/core/network/solve.ts';
 import { CONDUCTORS, PARTS, wiringOf, type Wiring } from '../src/core/network/wiring.ts';
-import { CLEAN, number, oneFile, option, print, read, without } from './input.ts';
+import { CLEAN, number, oneFile, option, parseJson, print, read, without } from './input.ts';
 
 const HERTZ = 60;
 
@@ -44,15 +44,8 @@ const listSchema = yup
 /** Reads `--faults`: a JSON list, each with the box it is `at`. */
 function faultsOf(text: string | null, names: readonly string[]): Fault[] {
   if (text === null) return [];
-  let list: unknown;
-  try {
-    list = JSON.parse(text);
-  } catch {
-    throw new InvalidError([{ path: '--faults', message: 'is not complete JSON' }]);
-  }
-  const problems = problemsOf(listSchema, list, '--faults');
-  if (problems.length > 0) throw new InvalidError(problems);
-  return (list as (Record<string, unknown> & { at: string })[]).map(({ at, ...fault }, k) => {
+  const list = parseJson(text, '--faults', listSchema) as (Record<string, unknown> & { at: string })[];
+  return list.map(({ at, ...fault }, k) => {
     const stop = names.indexOf(at);
     if (stop < 0)
       throw new InvalidError([
@@ -62,22 +55,15 @@ function faultsOf(text: string | null, names: readonly string[]): Fault[] {
   });
 }
 
-/** Refuses what the wiring does not have, by its place in the list. */
-function checkFaults(wiring: Wiring, faults: readonly Fault[]): void {
-  for (const [k, fault] of faults.entries()) {
-    const wanted =
-      'part' in fault
-        ? [[fault.conductor, fault.part] as const]
-        : fault.conductors.map((c) => [c, 'terminal'] as const);
-    for (const [conductor, part] of wanted) {
-      try {
-        spotOf(wiring, fault.stop, conductor, part);
-      } catch (error) {
-        throw new InvalidError([{ path: `--faults[${k}]`, message: (error as Error).message }]);
-      }
+/** The wiring with faults; what it does not have is refused by its place in the list. */
+const faulty = (sound: Wiring, faults: readonly Fault[]): Wiring =>
+  faults.reduce((wiring, fault, k) => {
+    try {
+      return withFaults(wiring, [fault]);
+    } catch (error) {
+      throw new InvalidError([{ path: `--faults[${k}]`, message: (error as Error).message }]);
     }
-  }
-}
+  }, sound);
 
 export function runSolve(args: string[]): number {
   const { found: asSpice, rest: one } = without(args, '--spice');
@@ -94,13 +80,11 @@ export function runSolve(args: string[]): number {
       },
     ]);
   const run = buildRun(document, circuit);
-  const sound = wiringOf(run);
   const faults = faultsOf(
     faultText,
     run.stops.map((s) => s.box.name),
   );
-  checkFaults(sound, faults);
-  const wiring = withFaults(sound, faults);
+  const wiring = faulty(wiringOf(run), faults);
   if (asSpice) {
     print(spiceNetlist(wiring, HERTZ, circuit.name));
     return CLEAN;

@@ -4,7 +4,7 @@ import { annealing } from '../src/core/planner/anneal.ts';
 import loadHighs from 'highs';
 import { Pricer } from '../src/core/planner/problem.ts';
 import { provePlan } from '../src/core/planner/prove.ts';
-import { iterationsFor } from '../src/core/planner/solve.ts';
+import { BEFORE_PROOF, iterationsFor } from '../src/core/planner/solve.ts';
 import { randomHouse, randomProblem, subsetPlan } from '../src/core/planner/testing.ts';
 
 export interface PlannerFigures {
@@ -59,7 +59,6 @@ export function measurePlanner(outlets: number): PlannerFigures | null {
 
 /** Time after which the price is looked at, ms. */
 const SOON = 2500;
-const BEFORE_PROOF = 100;
 
 /** Most outlets whose subsets are all worked out to hold the proof against. */
 const MOST_SUBSETS = 16;

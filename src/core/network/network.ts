@@ -42,8 +42,6 @@ export interface Network {
 /** Ohms above which a branch counts as open: the leak through a broken conductor's air. */
 export const OPEN_OHMS = 1e12;
 
-export const magnitude = ({ re, im }: Complex): number => Math.hypot(re, im);
-
 /** Voltages of the nodes against earth. */
 export class Voltages {
   /** Real and imaginary parts by turns. */

@@ -28,8 +28,6 @@ export interface Terminals {
   ground: number;
   /** The other hot of a 240 V device; null for one of 120 V. */
   red: number | null;
-  /** Where protected outlets are fed from; the same as above but for a device with a load side. */
-  load: { hot: number; neutral: number };
 }
 
 export interface Wiring extends Network {
@@ -154,32 +152,28 @@ export function wiringOf(run: Run, use: Use = NOTHING_ON): Wiring {
     // Without a neutral the return is the other hot.
     const neutralAt = device.neutral ?? device.red ?? bars.neutral;
     const both = device.red !== undefined && (run.volts > 150 || box.device.volts !== '125');
-    const load = { hot: hotAt, neutral: neutralAt };
-    const line = { ...through };
     const onward = { ...through };
     if (box.device.kind === 'gfci' || box.device.kind === 'outlet-afci') {
-      load.hot = node(`${box.name}.load.${hot}`);
-      load.neutral = node(`${box.name}.load.neutral`);
-      join(hotAt, load.hot, CONTACT_OHMS, { stop, conductor: hot, part: 'contact' });
-      join(neutralAt, load.neutral, CONTACT_OHMS, { stop, conductor: 'neutral', part: 'contact' });
-      onward[hot] = load.hot;
-      onward.neutral = load.neutral;
+      const hotLoad = node(`${box.name}.load.${hot}`);
+      const neutralLoad = node(`${box.name}.load.neutral`);
+      join(hotAt, hotLoad, CONTACT_OHMS, { stop, conductor: hot, part: 'contact' });
+      join(neutralAt, neutralLoad, CONTACT_OHMS, { stop, conductor: 'neutral', part: 'contact' });
+      onward[hot] = hotLoad;
+      onward.neutral = neutralLoad;
     }
     if (box.device.kind === 'switch') {
       const switched = node(`${box.name}.switched`);
       if (use.open.has(stop))
         branches.push({ from: hotAt, to: switched, conductance: 1 / OPEN_OHMS, capacitance: 0 });
       else join(hotAt, switched, CONTACT_OHMS, { stop, conductor: hot, part: 'contact' });
-      load.hot = switched;
       if (stops.some((s) => s.feeder === stop && s.role === 'switched')) onward[hot] = switched;
     }
-    leaves.push({ line, load: onward });
+    leaves.push({ line: through, load: onward });
     terminals.push({
       hot: hotAt,
       neutral: neutralAt,
       ground: device.ground!,
       red: both ? device.red! : null,
-      load,
     });
     const amps = use.amps.get(stop) ?? 0;
     if (amps > 0) {

@@ -4,9 +4,8 @@
  * place (Christiaens and Vanden Berghe, Transportation Science 2020), with the exact tree of every circuit priced again.
  * The same seed gives the same plan.
  */
-import type { Plan, Pricer } from './problem.ts';
+import { NEAR, type Plan, type Pricer } from './problem.ts';
 import { randomFrom } from './random.ts';
-import { NEAR } from './relax.ts';
 
 export interface Search {
   /** Best so far. */
@@ -168,7 +167,7 @@ export function annealing(
     recreate(groups, [...all], fill);
     return groups;
   });
-  if (start) starts.push(new Set(start.map((sites) => group([...sites]))));
+  if (start) starts.push(new Set(start.map((sites) => group(sites))));
   const sound = starts.filter((groups) => spread(groups) && total(groups) < Infinity);
   sound.push(...(sound.length === 0 ? [new Set(alone)] : []));
   sound.sort((a, b) => total(a) - total(b));

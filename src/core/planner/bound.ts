@@ -6,7 +6,7 @@
  */
 import type { Highs } from 'highs';
 import type { Plan, Pricer } from './problem.ts';
-import { mostCircuits, relax, type Range } from './relax.ts';
+import { rangesOf, relax } from './relax.ts';
 import { SetSearch } from './sets.ts';
 
 /** How near the bound comes to what the relaxation has to give, as a share of it. */
@@ -19,21 +19,13 @@ const WITHIN = 0.003;
 export function lowerBound(pricer: Pricer, highs: Highs, known: Plan): number {
   if (pricer.problem.ids.length === 0) return 0;
   const search = new SetSearch(pricer);
-  const most = mostCircuits(pricer, known.cents);
-  const start = known.circuits.map(({ sites, cents, exact }) => ({ sites, cents, exact }));
-  const until = { within: WITHIN, enough: known.cents, sketch: false };
-  const sketch = relax(pricer, highs, search, [0, most], start, { ...until, sketch: true });
-  if (!sketch) return known.cents;
-  const whole = Math.ceil(sketch.circuits - 1e-6);
-  const parts: Range[] = [
-    [whole, most],
-    [0, whole - 1],
-  ];
+  const begun = rangesOf(pricer, highs, search, known, known.cents);
+  if (!begun) return known.cents;
   let bound = known.cents;
-  let columns = sketch.columns;
-  for (const range of parts) {
-    if (range[0] > range[1]) continue;
-    const relaxed = relax(pricer, highs, search, range, columns, { ...until, enough: bound })!;
+  let { columns } = begun;
+  for (const range of begun.ranges) {
+    const until = { within: WITHIN, enough: bound, sketch: false };
+    const relaxed = relax(pricer, highs, search, range, columns, until)!;
     bound = Math.min(bound, relaxed.bound);
     columns = relaxed.columns;
   }

@@ -88,6 +88,9 @@ export interface Plan {
 /** Prices remembered at a time, a power of two. */
 const MOST_KNOWN = 2 ** 19;
 
+/** Prices that are so near are the same, cents. */
+export const NEAR = 1e-6;
+
 /** Added where no option keeps the drop within its limit: such a circuit is a last resort. */
 export const OUT_OF_DROP = 1e6;
 

@@ -4,12 +4,11 @@
  * priced in full and searched.
  */
 import type { Highs } from 'highs';
-import { OUT_OF_DROP, type Plan, type Pricer } from './problem.ts';
+import { NEAR, OUT_OF_DROP, type Plan, type Pricer } from './problem.ts';
 import {
   boundOver,
   columnOf,
-  mostCircuits,
-  NEAR,
+  rangesOf,
   reduced,
   relax,
   worth,
@@ -52,32 +51,19 @@ function within(pricer: Pricer, search: SetSearch, { duals }: Bound, room: numbe
  * @returns null where there are too many sets or steps for a proof, or no plan meets what is asked
  */
 export function provePlan(pricer: Pricer, known: Plan, highs: Highs): Plan | null {
-  const { problem } = pricer;
-  const n = problem.ids.length;
+  const n = pricer.problem.ids.length;
   if (n > MOST_PROVEN) return null;
-  const start = known.circuits.map(({ sites, cents, exact }) => ({ sites, cents, exact }));
-  let best = pricer.spread(start.map((c) => c.sites)) ? known : null;
+  let best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
   if (n <= 1) return best;
   // Where even a good plan cannot keep within the drop, what is least bad is not worth a proof.
   if (best && best.cents >= OUT_OF_DROP) return null;
   const search = new SetSearch(pricer, MOST_SET_STEPS);
-  const most = best ? mostCircuits(pricer, best.cents) : n;
-  const sketch = relax(pricer, highs, search, [0, most], start, {
-    within: 0,
-    enough: Infinity,
-    sketch: true,
-  });
-  if (!sketch) return null;
-  const whole = Math.ceil(sketch.circuits - NEAR);
-  const parts: Range[] = [
-    [whole, most],
-    [0, whole - 1],
-  ];
-  for (const range of parts) {
-    if (range[0] > range[1]) continue;
-    const until = { within: NEAR, enough: best?.cents ?? Infinity, sketch: false };
-    const relaxed = relax(pricer, highs, search, range, sketch.columns, until)!;
+  const begun = rangesOf(pricer, highs, search, known, best?.cents ?? Infinity);
+  if (!begun) return null;
+  for (const range of begun.ranges) {
     const ceiling = best?.cents ?? Infinity;
+    const until = { within: NEAR, enough: ceiling, sketch: false };
+    const relaxed = relax(pricer, highs, search, range, begun.columns, until)!;
     if (relaxed.bound === -Infinity) return null;
     const room = ceiling - relaxed.bound - NEAR;
     if (room <= 0) continue;
@@ -96,7 +82,7 @@ const MOST_ROUNDS = 60;
 function cheapest(
   pricer: Pricer,
   highs: Highs,
-  left: Column[],
+  left: readonly Column[],
   relaxed: Bound,
   ceiling: number,
   range: Range,

@@ -5,7 +5,7 @@
  * (Lasdon, Optimization Theory for Large Systems 1970), whether or not the program has all its sets.
  */
 import type { Highs } from 'highs';
-import type { Pricer } from './problem.ts';
+import { NEAR, type Plan, type Pricer } from './problem.ts';
 import { SetSearch, type Values } from './sets.ts';
 import { FEW_BRANCHES } from './tree.ts';
 
@@ -15,7 +15,6 @@ const PER_ROUND = 150;
 const STEPS = [300, 3000, 30_000, Infinity];
 /** Price of a circuit too many, or of one with a marked site too few, cents: keeps duals in reason and the program solvable. */
 const LAST_RESORT = 5e4;
-export const NEAR = 1e-6;
 
 export interface Column {
   sites: readonly number[];
@@ -45,6 +44,9 @@ export interface Relaxation extends Bound {
   columns: Column[];
 }
 
+/** The same for the same sites in whatever order. */
+const keyOf = ({ sites }: Column): string => [...sites].sort((a, b) => a - b).join();
+
 /** What a set is worth: its sites and whether any of them is marked. */
 export const worth = (pricer: Pricer, { site, marked }: Values, sites: readonly number[]): number =>
   sites.reduce((c, i) => c + site[i]!, pricer.isMarked(sites) ? marked : 0);
@@ -73,7 +75,7 @@ class Master {
     this.model.addCol(LAST_RESORT, 0, this.infinity, { indices: [ids.length + 1], values: [1] });
   }
   add(column: Column): void {
-    const key = [...column.sites].sort((a, b) => a - b).join();
+    const key = keyOf(column);
     if (this.held.has(key)) return;
     this.held.set(key, column);
     const n = this.pricer.problem.ids.length;
@@ -123,7 +125,7 @@ function worthWhile(
     found.sort((a, b) => a.by - b.by);
     // The same set turns up once for each option that will do.
     found = found.filter(({ column }) => {
-      const key = [...column.sites].sort((a, b) => a - b).join();
+      const key = keyOf(column);
       return !known.has(key) && known.add(key);
     });
     if (found.length <= PER_ROUND) return;
@@ -213,7 +215,32 @@ export function relax(
 }
 
 /** The most circuits that a plan no dearer than one known can have. */
-export function mostCircuits({ problem }: Pricer, cents: number): number {
+function mostCircuits({ problem }: Pricer, cents: number): number {
   const cheapest = Math.min(...problem.options.map((o) => o.breaker + o.perInch * Math.min(...problem.home)));
   return Math.min(problem.ids.length, Math.floor(cents / Math.max(1, cheapest)));
+}
+
+/**
+ * Ranges of circuits that hold every plan no dearer than a limit, on either side of the number that the relaxation asks
+ * for, and sets to begin with there.
+ * @returns null where some site may be on no circuit at all
+ */
+export function rangesOf(
+  pricer: Pricer,
+  highs: Highs,
+  search: SetSearch,
+  known: Plan,
+  limit: number,
+): { ranges: Range[]; columns: Column[] } | null {
+  const most = mostCircuits(pricer, limit);
+  const start = known.circuits.map(({ sites, cents, exact }) => ({ sites, cents, exact }));
+  const until = { within: 0, enough: Infinity, sketch: true };
+  const sketch = relax(pricer, highs, search, [0, most], start, until);
+  if (!sketch) return null;
+  const whole = Math.ceil(sketch.circuits - NEAR);
+  const sides: Range[] = [
+    [whole, most],
+    [0, whole - 1],
+  ];
+  return { ranges: sides.filter(([least, most]) => least <= most), columns: sketch.columns };
 }

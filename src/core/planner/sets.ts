@@ -50,7 +50,6 @@ export class SetSearch {
   private readonly pricer: Pricer;
   private readonly layers: Layer[];
   private readonly levels: Level[];
-
   /** Steps that are left. */
   private budget: number;
 

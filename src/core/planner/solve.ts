@@ -8,7 +8,7 @@ import { MOST_PROVEN, provePlan } from './prove.ts';
 /** Iterations of the search for a number of sites. */
 export const iterationsFor = (sites: number): number => Math.max(2500, 5 * sites ** 2);
 /** As many for each site before a proof is tried. */
-const BEFORE_PROOF = 100;
+export const BEFORE_PROOF = 100;
 /** Iterations between two looks at whether to go on. */
 const SLICE = 50;
 
