@@ -3,7 +3,7 @@ const only = (folder, allowed) => ({
   name: `core-${folder.replace('/', '-')}`,
   comment: `src/core/${folder} may use ${allowed.join(', ')}`,
   severity: 'error',
-  from: { path: `^src/core/${folder}/`, pathNot: '\\.test\\.ts$' },
+  from: { path: `^src/core/${folder}/`, pathNot: '(\\.test|/testing)\\.ts$' },
   to: { path: '^src/', pathNot: allowed.map((a) => `^src/core/${a}/`).join('|') },
 });
 

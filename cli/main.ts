@@ -15,7 +15,7 @@ const USAGE = `hekto: plans and checks house wiring
   hekto size [FILE]           size a circuit: JSON in (file or standard input), JSON out
   hekto load [FILE]           a dwelling's load by Article 220: JSON in, JSON out
   hekto plan FILE [options]   plan a job's circuits: JSON out; --job writes the whole job file instead
-  hekto solve FILE --circuit NAME [--faults JSON] [--spice]
+  hekto solve FILE --circuit NAME [--faults JSON] [--load JSON] [--spice]
                               the voltages of a circuit's network, or its netlist
 
 Exit status: 0 clean, 1 findings or no answer, 2 bad input. See docs/cli.md.

@@ -10,6 +10,7 @@ import { placeMissing } from '../src/core/layout/house.ts';
 import { startServer, type Server } from '../tests/support/server.ts';
 import { measurePlan, measureRun } from './benchPlan.ts';
 import { randomHouse, randomProblem } from '../src/core/planner/testing.ts';
+import { measureNetwork } from './benchNetwork.ts';
 import { measurePlanner, measureProof } from './benchPlanner.ts';
 
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
@@ -97,6 +98,22 @@ for (const outlets of [20, 40, 80, 150]) {
   row(`Planner, house of ${outlets}: above the bound, mean of ${houses}`, gapMean, '%', 2);
   row(`Planner, house of ${outlets}: above the bound, worst of ${houses}`, gapWorst, '%', 3.5);
 }
+
+const network = measureNetwork(time);
+const perPair = network.pair / network.pairs;
+row(
+  `Network of ${network.nodes} nodes: ${network.faults} single faults, ${network.probes} meters`,
+  network.single,
+  'ms',
+  10,
+);
+row(`Network: ${network.pairs} pairs of faults, all but ${network.left}`, network.pair, 'ms', 700);
+row('Network: ngspice, alter and ac, for one fault', network.spice, 'ms', null);
+lines.push([
+  'Network: times as fast as ngspice, for one fault and for one pair',
+  `${(network.spice / (network.single / network.faults)).toFixed(0)} and ${(network.spice / perPair).toFixed(0)}`,
+  '100',
+]);
 
 /** Scripts the first page needs: those it names, and all that they import before anything is shown. */
 async function firstViewKilobytes(origin: string): Promise<number> {

@@ -95,6 +95,11 @@ export class Factors {
   private readonly shares: Float64Array;
   /** One by the sum of branches, by step. */
   private readonly inverse: Float64Array;
+  /** Neighbours as steps, twice over: where their real parts stand in a vector by step. */
+  private readonly targets: Int32Array;
+  /** Step at which each node goes. */
+  readonly step: Int32Array;
+  private readonly work: Float64Array;
 
   /**
    * @param hertz of the sources
@@ -118,71 +123,196 @@ export class Factors {
     for (const { conductance, capacitance } of network.branches)
       add(places[place++]!, conductance, omega * capacitance);
     for (const { ohms } of network.sources) add(places[place++]!, 1 / ohms, 0);
-    this.shares = new Float64Array(2 * neighbours.length);
-    this.inverse = new Float64Array(2 * n);
+    const shares = new Float64Array(2 * neighbours.length);
+    const inverse = new Float64Array(2 * n);
     let filled = 0;
     const step = new Int32Array(n);
     for (let k = 0; k < n; k++) step[order[k]!] = k;
+    const targets = Int32Array.from(neighbours, (node) => 2 * step[node]!);
     for (let k = 0; k < n; k++) {
-      let re = earth[2 * k]!;
-      let im = earth[2 * k + 1]!;
-      for (let p = starts[k]!; p < starts[k + 1]!; p++) {
-        re += mesh[2 * p]!;
-        im += mesh[2 * p + 1]!;
+      const first = starts[k]!;
+      const end = starts[k + 1]!;
+      const er = earth[2 * k]!;
+      const ei = earth[2 * k + 1]!;
+      let re = er;
+      let im = ei;
+      for (let p = 2 * first; p < 2 * end; p += 2) {
+        re += mesh[p]!;
+        im += mesh[p + 1]!;
       }
       const square = re * re + im * im;
-      const [pr, pi] = square > 0 ? [re / square, -im / square] : [0, 0];
-      this.inverse[2 * k] = pr;
-      this.inverse[2 * k + 1] = pi;
-      for (let p = starts[k]!; p < starts[k + 1]!; p++) {
-        const [br, bi] = [mesh[2 * p]!, mesh[2 * p + 1]!];
-        this.shares[2 * p] = br * pr - bi * pi;
-        this.shares[2 * p + 1] = br * pi + bi * pr;
-      }
-      for (let p = starts[k]!; p < starts[k + 1]!; p++) {
-        const [sr, si] = [this.shares[2 * p]!, this.shares[2 * p + 1]!];
-        const [er, ei] = [earth[2 * k]!, earth[2 * k + 1]!];
-        const to = 2 * step[neighbours[p]!]!;
+      const pr = square > 0 ? re / square : 0;
+      const pi = square > 0 ? -im / square : 0;
+      inverse[2 * k] = pr;
+      inverse[2 * k + 1] = pi;
+      for (let p = first; p < end; p++) {
+        const br = mesh[2 * p]!;
+        const bi = mesh[2 * p + 1]!;
+        const sr = br * pr - bi * pi;
+        const si = br * pi + bi * pr;
+        shares[2 * p] = sr;
+        shares[2 * p + 1] = si;
+        const to = targets[p]!;
         earth[to]! += sr * er - si * ei;
         earth[to + 1]! += sr * ei + si * er;
-        for (let q = p + 1; q < starts[k + 1]!; q++) {
-          const [br, bi] = [mesh[2 * q]!, mesh[2 * q + 1]!];
+        for (let q = p + 1; q < end; q++) {
+          const qr = mesh[2 * q]!;
+          const qi = mesh[2 * q + 1]!;
           const at = 2 * fill[filled++]!;
-          mesh[at]! += sr * br - si * bi;
-          mesh[at + 1]! += sr * bi + si * br;
+          mesh[at]! += sr * qr - si * qi;
+          mesh[at + 1]! += sr * qi + si * qr;
         }
       }
     }
+    this.shares = shares;
+    this.inverse = inverse;
+    this.targets = targets;
+    this.step = step;
+    this.work = new Float64Array(2 * n);
   }
 
   /** @param currents fed into each node, amperes, real and imaginary parts by turns; becomes the voltages */
   solve(currents: Float64Array): void {
-    const { order, starts, neighbours } = this.structure;
-    const { shares, inverse } = this;
-    const n = order.length;
+    const { step, work } = this;
+    const n = step.length;
+    for (let i = 0; i < n; i++) {
+      work[2 * step[i]!] = currents[2 * i]!;
+      work[2 * step[i]! + 1] = currents[2 * i + 1]!;
+    }
+    this.substitute();
+    for (let i = 0; i < n; i++) {
+      currents[2 * i] = work[2 * step[i]!]!;
+      currents[2 * i + 1] = work[2 * step[i]! + 1]!;
+    }
+  }
+
+  /** Forward and back over `work`, which is by step. */
+  private substitute(): void {
+    const { shares, inverse, targets, work } = this;
+    const { starts } = this.structure;
+    const n = this.step.length;
     for (let k = 0; k < n; k++) {
-      const at = 2 * order[k]!;
-      const [re, im] = [currents[at]!, currents[at + 1]!];
-      for (let p = starts[k]!; p < starts[k + 1]!; p++) {
-        const [sr, si] = [shares[2 * p]!, shares[2 * p + 1]!];
-        const to = 2 * neighbours[p]!;
-        currents[to]! += sr * re - si * im;
-        currents[to + 1]! += sr * im + si * re;
+      const re = work[2 * k]!;
+      const im = work[2 * k + 1]!;
+      if (re === 0 && im === 0) continue;
+      const end = starts[k + 1]!;
+      for (let p = starts[k]!; p < end; p++) {
+        const sr = shares[2 * p]!;
+        const si = shares[2 * p + 1]!;
+        const to = targets[p]!;
+        work[to]! += sr * re - si * im;
+        work[to + 1]! += sr * im + si * re;
       }
     }
     for (let k = n - 1; k >= 0; k--) {
-      const at = 2 * order[k]!;
-      const [ir, ii] = [currents[at]!, currents[at + 1]!];
-      let re = ir * inverse[2 * k]! - ii * inverse[2 * k + 1]!;
-      let im = ir * inverse[2 * k + 1]! + ii * inverse[2 * k]!;
-      for (let p = starts[k]!; p < starts[k + 1]!; p++) {
-        const [sr, si] = [shares[2 * p]!, shares[2 * p + 1]!];
-        const from = 2 * neighbours[p]!;
-        re += sr * currents[from]! - si * currents[from + 1]!;
-        im += sr * currents[from + 1]! + si * currents[from]!;
+      const fr = work[2 * k]!;
+      const fi = work[2 * k + 1]!;
+      let re = 0;
+      let im = 0;
+      if (fr !== 0 || fi !== 0) {
+        const ir = inverse[2 * k]!;
+        const ii = inverse[2 * k + 1]!;
+        re = fr * ir - fi * ii;
+        im = fr * ii + fi * ir;
       }
-      currents[at] = re;
-      currents[at + 1] = im;
+      const end = starts[k + 1]!;
+      for (let p = starts[k]!; p < end; p++) {
+        const sr = shares[2 * p]!;
+        const si = shares[2 * p + 1]!;
+        const from = targets[p]!;
+        const vr = work[from]!;
+        const vi = work[from + 1]!;
+        re += sr * vr - si * vi;
+        im += sr * vi + si * vr;
+      }
+      work[2 * k] = re;
+      work[2 * k + 1] = im;
+    }
+  }
+
+  /**
+   * Voltages when one ampere is sent from one node to another, for four such pairs at once: the sums of one do not wait
+   * for those of the next.
+   * @param pairs nodes by turns, eight; a pair of earth and earth is left out
+   * @param wr real parts by `step`, four to each
+   */
+  units(pairs: Int32Array, wr: Float64Array, wi: Float64Array): void {
+    const { shares, inverse, targets, step } = this;
+    const { starts } = this.structure;
+    const n = step.length;
+    wr.fill(0);
+    wi.fill(0);
+    let first = n;
+    for (let r = 0; r < 4; r++) {
+      for (const [node, amps] of [
+        [pairs[2 * r]!, 1],
+        [pairs[2 * r + 1]!, -1],
+      ] as const) {
+        if (node === EARTH) continue;
+        wr[4 * step[node]! + r]! += amps;
+        first = Math.min(first, step[node]!);
+      }
+    }
+    for (let k = first; k < n; k++) {
+      const at = 4 * k;
+      const a0 = wr[at]!;
+      const a1 = wr[at + 1]!;
+      const a2 = wr[at + 2]!;
+      const a3 = wr[at + 3]!;
+      const b0 = wi[at]!;
+      const b1 = wi[at + 1]!;
+      const b2 = wi[at + 2]!;
+      const b3 = wi[at + 3]!;
+      if (a0 === 0 && a1 === 0 && a2 === 0 && a3 === 0) continue;
+      const end = starts[k + 1]!;
+      for (let p = starts[k]!; p < end; p++) {
+        const sr = shares[2 * p]!;
+        const si = shares[2 * p + 1]!;
+        const to = 2 * targets[p]!;
+        wr[to]! += sr * a0 - si * b0;
+        wr[to + 1]! += sr * a1 - si * b1;
+        wr[to + 2]! += sr * a2 - si * b2;
+        wr[to + 3]! += sr * a3 - si * b3;
+        wi[to]! += sr * b0 + si * a0;
+        wi[to + 1]! += sr * b1 + si * a1;
+        wi[to + 2]! += sr * b2 + si * a2;
+        wi[to + 3]! += sr * b3 + si * a3;
+      }
+    }
+    for (let k = n - 1; k >= 0; k--) {
+      const at = 4 * k;
+      const ir = inverse[2 * k]!;
+      const ii = inverse[2 * k + 1]!;
+      let a0 = wr[at]! * ir - wi[at]! * ii;
+      let a1 = wr[at + 1]! * ir - wi[at + 1]! * ii;
+      let a2 = wr[at + 2]! * ir - wi[at + 2]! * ii;
+      let a3 = wr[at + 3]! * ir - wi[at + 3]! * ii;
+      let b0 = wr[at]! * ii + wi[at]! * ir;
+      let b1 = wr[at + 1]! * ii + wi[at + 1]! * ir;
+      let b2 = wr[at + 2]! * ii + wi[at + 2]! * ir;
+      let b3 = wr[at + 3]! * ii + wi[at + 3]! * ir;
+      const end = starts[k + 1]!;
+      for (let p = starts[k]!; p < end; p++) {
+        const sr = shares[2 * p]!;
+        const si = shares[2 * p + 1]!;
+        const of = 2 * targets[p]!;
+        a0 += sr * wr[of]! - si * wi[of]!;
+        a1 += sr * wr[of + 1]! - si * wi[of + 1]!;
+        a2 += sr * wr[of + 2]! - si * wi[of + 2]!;
+        a3 += sr * wr[of + 3]! - si * wi[of + 3]!;
+        b0 += sr * wi[of]! + si * wr[of]!;
+        b1 += sr * wi[of + 1]! + si * wr[of + 1]!;
+        b2 += sr * wi[of + 2]! + si * wr[of + 2]!;
+        b3 += sr * wi[of + 3]! + si * wr[of + 3]!;
+      }
+      wr[at] = a0;
+      wr[at + 1] = a1;
+      wr[at + 2] = a2;
+      wr[at + 3] = a3;
+      wi[at] = b0;
+      wi[at + 1] = b1;
+      wi[at + 2] = b2;
+      wi[at + 3] = b3;
     }
   }
 

@@ -3,13 +3,17 @@
  * contacts and loads, laid out as the run has them.
  */
 import type { Run, RunStop } from '../circuits/run.ts';
+import type { Box } from '../job/schema.ts';
 import { EARTH, OPEN_OHMS, type Branch, type Network, type Source } from './network.ts';
 
 export const CONDUCTORS = ['black', 'red', 'neutral', 'ground'] as const;
 export type Conductor = (typeof CONDUCTORS)[number];
 
-/** What a branch is of the wiring: `start` and `end` are the joints of a cable's conductor in the two boxes. */
-export const PARTS = ['start', 'cable', 'end', 'terminal', 'contact', 'load'] as const;
+/**
+ * What a branch is of the wiring: `start` and `end` are the joints of a cable's conductor in the two boxes, `supply` is
+ * the leg that feeds a bus of the panel, `cord` joins what is plugged in, its frame to the ground.
+ */
+export const PARTS = ['supply', 'start', 'cable', 'end', 'terminal', 'contact', 'load', 'cord'] as const;
 export type Part = (typeof PARTS)[number];
 
 /** A place where something may be wrong. */
@@ -21,25 +25,51 @@ export interface Spot {
   branch: number;
 }
 
-/** Nodes of one device: where a tester's probes go. */
+export const spotKey = ({ stop, conductor, part }: Omit<Spot, 'branch'>): string =>
+  `${stop} ${conductor} ${part}`;
+
+/** Nodes at the face of one device: where a tester's probes go. */
 export interface Terminals {
   hot: number;
   neutral: number;
   ground: number;
-  /** The other hot of a 240 V device; null for one of 120 V. */
+  /** The other hot of a 240 V device or of a duplex split between two hots; null where there is but one. */
   red: number | null;
+  /** Metal frame of what is plugged in; null where nothing is. */
+  frame: number | null;
+}
+
+/** Where the panel's own nodes are. */
+export interface PanelNodes {
+  neutral: number;
+  ground: number;
+  /** The two buses, by the hot that is meant to be on them. */
+  bus: { black: number; red: number };
+  /** What leaves the breaker. */
+  breaker: { black: number; red: number | null };
+  /** Neutral of another circuit of the house, at its bar. */
+  otherNeutral: number;
 }
 
 export interface Wiring extends Network {
   spots: readonly Spot[];
+  /** The spots by `spotKey`. */
+  spotAt: ReadonlyMap<string, Spot>;
   /** By position in the run's stops. */
   terminals: readonly Terminals[];
+  panel: PanelNodes;
 }
 
-/** What is on: amperes at nominal voltage by position in the run's stops, and switches that are open. */
+/** What is on and who touches what. */
 export interface Use {
+  /** Amperes at nominal voltage by position in the run's stops. */
   amps: ReadonlyMap<number, number>;
+  /** Switches that are off and protecting devices that have tripped, by position. */
   open: ReadonlySet<number>;
+  /** The breaker is off. */
+  dead?: boolean;
+  /** Where someone on damp ground touches the frame of what is plugged in. */
+  touch?: number;
 }
 export const NOTHING_ON: Use = { amps: new Map(), open: new Set() };
 
@@ -48,8 +78,13 @@ const SOURCE_OHMS = 0.02;
 const BOND_OHMS = 0.001;
 const ELECTRODE_OHMS = 25;
 const BREAKER_OHMS = 0.005;
-const JOINT_OHMS = 0.001;
+export const JOINT_OHMS = 0.001;
 const CONTACT_OHMS = 0.005;
+const CORD_OHMS = 0.05;
+/** The neutral of another circuit, from where it is within reach to its bar. */
+const OTHER_OHMS = 0.1;
+/** A person, hand to foot; IEC 60479-1 puts half of all people above about this at 120 V in damp surroundings. */
+export const PERSON_OHMS = 1000;
 /** Farads an inch between two conductors of a cable, about 15 pF a foot. */
 const CAPACITANCE = 15e-12 / 12;
 /** Siemens from any node to earth across air and dirt, so that nothing floats. */
@@ -63,7 +98,10 @@ export function wiringOf(run: Run, use: Use = NOTHING_ON): Wiring {
   const spots: Spot[] = [];
   const terminals: Terminals[] = [];
   const present = CONDUCTORS.filter(
-    (c) => (c !== 'red' || circuit.breaker.poles === 2) && (c !== 'neutral' || circuit.neutral),
+    (c) =>
+      (c !== 'red' || circuit.breaker.poles === 2) &&
+      (c !== 'neutral' || circuit.neutral) &&
+      (c !== 'ground' || circuit.cable !== 'old two-wire'),
   );
 
   const node = (name: string): number => {
@@ -76,24 +114,34 @@ export function wiringOf(run: Run, use: Use = NOTHING_ON): Wiring {
     if (spot) spots.push({ ...spot, branch });
   };
 
-  const bars = { neutral: node('panel.neutral'), ground: node('panel.ground') };
-  join(bars.neutral, bars.ground, BOND_OHMS);
-  join(bars.ground, EARTH, ELECTRODE_OHMS);
+  const neutralBar = node('panel.neutral');
+  const groundBar = node('panel.ground');
+  join(neutralBar, groundBar, BOND_OHMS);
+  join(groundBar, EARTH, ELECTRODE_OHMS);
   const half = run.volts > 150 ? run.volts / 2 : run.volts;
-  const leg = (conductor: 'black' | 'red', volts: number): number => {
-    const bus = node(`panel.bus.${conductor}`);
-    sources.push({ from: bars.neutral, to: bus, volts, ohms: SOURCE_OHMS });
+  const bus = (conductor: 'black' | 'red', volts: number): number => {
+    const leg = node(`service.${conductor}`);
+    const at = node(`panel.bus.${conductor}`);
+    sources.push({ from: neutralBar, to: leg, volts, ohms: SOURCE_OHMS });
+    join(leg, at, JOINT_OHMS, { stop: -1, conductor, part: 'supply' });
+    return at;
+  };
+  const buses = { black: bus('black', half), red: bus('red', -half) };
+  const breaker = (conductor: 'black' | 'red'): number => {
     const out = node(`panel.breaker.${conductor}`);
-    join(bus, out, BREAKER_OHMS, { stop: -1, conductor, part: 'contact' });
+    const ohms = use.dead ? OPEN_OHMS : BREAKER_OHMS;
+    join(buses[conductor], out, ohms, { stop: -1, conductor, part: 'contact' });
     return out;
   };
-  const black = leg('black', half);
+  const out = { black: breaker('black'), red: present.includes('red') ? breaker('red') : null };
   const panel: Partial<Record<Conductor, number>> = {
-    black,
-    neutral: bars.neutral,
-    ground: bars.ground,
-    ...(present.includes('red') ? { red: leg('red', -half) } : {}),
+    black: out.black,
+    neutral: neutralBar,
+    ground: groundBar,
+    ...(out.red === null ? {} : { red: out.red }),
   };
+  const otherNeutral = node('panel.other.neutral');
+  join(otherNeutral, neutralBar, OTHER_OHMS);
 
   /** Where cables that go on from a box begin, by the side of its device that they leave from. */
   const leaves: Record<'line' | 'load', Partial<Record<Conductor, number>>>[] = [];
@@ -131,6 +179,13 @@ export function wiringOf(run: Run, use: Use = NOTHING_ON): Wiring {
     return ends;
   }
 
+  /** The ground slot of a device that no ground conductor reaches: by record it may be grounded by its box. */
+  function strayGround(box: Box, pathOhms: number): number {
+    const at = node(`${box.name}.terminal.ground`);
+    if (box.grounding === 'grounded') join(at, groundBar, pathOhms + JOINT_OHMS);
+    return at;
+  }
+
   stops.forEach((here, stop) => {
     const { box, feeder } = here;
     const before = leaves[feeder];
@@ -146,41 +201,57 @@ export function wiringOf(run: Run, use: Use = NOTHING_ON): Wiring {
       device[conductor] = node(`${box.name}.terminal.${conductor}`);
       join(splice[conductor], device[conductor], JOINT_OHMS, { stop, conductor, part: 'terminal' });
     }
-    const through = here.stop.splice === 'feed-through' ? { ...device, ground: splice.ground! } : splice;
+    const ground = device.ground ?? strayGround(box, here.pathOhms);
+    const { ground: throughGround } = splice;
+    const through: Partial<Record<Conductor, number>> =
+      here.stop.splice === 'feed-through' ? { ...device } : { ...splice };
+    if (throughGround !== undefined) through.ground = throughGround;
     const hot: Conductor = here.stop.hot === 'red' && device.red !== undefined ? 'red' : 'black';
-    const hotAt = device[hot] ?? device.black!;
+    let hotAt = device[hot] ?? device.black!;
     // Without a neutral the return is the other hot.
-    const neutralAt = device.neutral ?? device.red ?? bars.neutral;
-    const both = device.red !== undefined && (run.volts > 150 || box.device.volts !== '125');
+    let neutralAt = device.neutral ?? device.red ?? neutralBar;
+    const takesBoth = run.volts > 150 || box.device.volts !== '125';
+    const both = device.red !== undefined && (takesBoth || here.stop.hot === 'both');
     const onward = { ...through };
+    /** A contact of the device; one that is open keeps its place for what may be found there. */
+    const contact = (from: number, name: string, conductor: Conductor): number => {
+      const to = node(`${box.name}.${name}.${conductor}`);
+      join(from, to, use.open.has(stop) ? OPEN_OHMS : CONTACT_OHMS, { stop, conductor, part: 'contact' });
+      return to;
+    };
     if (box.device.kind === 'gfci' || box.device.kind === 'outlet-afci') {
-      const hotLoad = node(`${box.name}.load.${hot}`);
-      const neutralLoad = node(`${box.name}.load.neutral`);
-      join(hotAt, hotLoad, CONTACT_OHMS, { stop, conductor: hot, part: 'contact' });
-      join(neutralAt, neutralLoad, CONTACT_OHMS, { stop, conductor: 'neutral', part: 'contact' });
-      onward[hot] = hotLoad;
-      onward.neutral = neutralLoad;
+      // The face is on the load side: it goes dead with what is fed from there.
+      hotAt = contact(hotAt, 'load', hot);
+      neutralAt = contact(neutralAt, 'load', 'neutral');
+      onward[hot] = hotAt;
+      onward.neutral = neutralAt;
     }
     if (box.device.kind === 'switch') {
-      const switched = node(`${box.name}.switched`);
-      if (use.open.has(stop))
-        branches.push({ from: hotAt, to: switched, conductance: 1 / OPEN_OHMS, capacitance: 0 });
-      else join(hotAt, switched, CONTACT_OHMS, { stop, conductor: hot, part: 'contact' });
+      const switched = contact(hotAt, 'switched', hot);
       if (stops.some((s) => s.feeder === stop && s.role === 'switched')) onward[hot] = switched;
     }
     leaves.push({ line: through, load: onward });
-    terminals.push({
-      hot: hotAt,
-      neutral: neutralAt,
-      ground: device.ground!,
-      red: both ? device.red! : null,
-    });
     const amps = use.amps.get(stop) ?? 0;
+    let frame: number | null = null;
+    if (amps > 0 || use.touch === stop) {
+      frame = node(`${box.name}.frame`);
+      join(frame, ground, CORD_OHMS, { stop, conductor: 'ground', part: 'cord' });
+      if (use.touch === stop) join(frame, EARTH, PERSON_OHMS);
+    }
+    terminals.push({ hot: hotAt, neutral: neutralAt, ground, red: both ? device.red! : null, frame });
     if (amps > 0) {
-      const volts = both ? 2 * half : half;
-      const to = both ? device.red! : neutralAt;
-      join(hotAt, to, volts / amps, { stop, conductor: hot, part: 'load' });
+      const across = both && takesBoth;
+      const ohms = (across ? 2 * half : half) / amps;
+      join(hotAt, across ? device.red! : neutralAt, ohms, { stop, conductor: hot, part: 'load' });
     }
   });
-  return { nodes, branches, sources, spots, terminals };
+  return {
+    nodes,
+    branches,
+    sources,
+    spots,
+    spotAt: new Map(spots.map((spot) => [spotKey(spot), spot])),
+    terminals,
+    panel: { neutral: neutralBar, ground: groundBar, bus: buses, breaker: out, otherNeutral },
+  };
 }

@@ -1,0 +1,121 @@
+/** Predictions for a circuit of thirty boxes under every fault and every two, beside ngspice on the same. */
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { spiceNetlist, spiceNode } from '../src/core/formats/spice.ts';
+import { editsOf } from '../src/core/network/faults.ts';
+import { everyFault } from '../src/core/network/hypotheses.ts';
+import { Predictor, type Probe } from '../src/core/network/predict.ts';
+import { HERTZ, plainRun } from '../src/core/network/testing.ts';
+import { wiringOf, type Wiring } from '../src/core/network/wiring.ts';
+
+const BOXES = 30;
+/** Boxes that were measured: three voltages at each, with the meter’s own current. */
+const MEASURED = [0, 5, 10, 16, 22, 29];
+const METER_OHMS = 1e7;
+
+export interface NetworkFigures {
+  nodes: number;
+  faults: number;
+  pairs: number;
+  /** Pairs left out: two faults of one joint, or too few digits left. */
+  left: number;
+  probes: number;
+  /** Milliseconds for all single faults and for all pairs, tables and factorization included. */
+  single: number;
+  pair: number;
+  /** Milliseconds that ngspice takes for one fault. */
+  spice: number;
+}
+
+export function measureNetwork(
+  time: (work: () => unknown, rounds?: number, warm?: number) => number,
+): NetworkFigures {
+  const run = plainRun(BOXES);
+  const wiring = wiringOf(run, {
+    amps: new Map([
+      [5, 3],
+      [20, 6],
+    ]),
+    open: new Set(),
+  });
+  const faults = everyFault(wiring);
+  const probes = MEASURED.flatMap((stop): Probe[] => {
+    const { hot, neutral, ground } = wiring.terminals[stop]!;
+    return [
+      [hot, neutral],
+      [hot, ground],
+      [neutral, ground],
+    ].map(([a, b]) => ({ a: a!, b: b!, ohms: METER_OHMS }));
+  });
+  const into = new Float64Array(probes.length);
+  const single = time(
+    () => {
+      const predictor = new Predictor(wiring, faults, probes, HERTZ, 1);
+      faults.forEach((_, k) => predictor.with(k, into));
+    },
+    30,
+    10,
+  );
+  let left = 0;
+  const pair = time(
+    () => {
+      left = 0;
+      const predictor = new Predictor(wiring, faults, probes, HERTZ, 2);
+      for (let a = 0; a < faults.length; a++) {
+        predictor.given(a);
+        for (let b = a + 1; b < faults.length; b++) if (!predictor.with(b, into)) left++;
+      }
+    },
+    3,
+    1,
+  );
+  return {
+    nodes: wiring.nodes.length,
+    faults: faults.length,
+    pairs: (faults.length * (faults.length - 1)) / 2,
+    left,
+    probes: probes.length,
+    single,
+    pair,
+    spice: alterAndSolve(wiring, probes),
+  };
+}
+
+/**
+ * Milliseconds that ngspice takes to alter one resistor, solve at one frequency with only the probes’ nodes saved, and
+ * alter it back; what it takes to start and read the netlist is taken off.
+ */
+function alterAndSolve(wiring: Wiring, probes: readonly Probe[]): number {
+  const folder = mkdtempSync(join(tmpdir(), 'hekto-bench-'));
+  const opens = everyFault(wiring).flatMap((fault) => {
+    const [edit] = editsOf(wiring, fault);
+    return fault.kind === 'open' && edit?.kind === 'conduct' ? [edit] : [];
+  });
+  const took = (count: number): number => {
+    const saved = [...new Set(probes.flatMap(({ a, b }) => [a, b]))].map((n) => `v(${spiceNode(n)})`);
+    const loop = Array.from({ length: count }, (_, k) => opens[k % opens.length]!).flatMap((edit) => [
+      `alter R${edit.branch} = ${1 / edit.conductance}`,
+      `ac lin 1 ${HERTZ} ${HERTZ}`,
+      `alter R${edit.branch} = ${1 / wiring.branches[edit.branch]!.conductance}`,
+      'destroy all',
+    ]);
+    writeFileSync(join(folder, 'circuit.cir'), spiceNetlist(wiring, HERTZ, 'bench'));
+    const control = [`source ${join(folder, 'circuit.cir')}`, `save ${saved.join(' ')}`, ...loop, 'quit'];
+    writeFileSync(
+      join(folder, 'loop.cir'),
+      ['* loop', '.control', ...control, '.endc', '.end', ''].join('\n'),
+    );
+    const start = performance.now();
+    execFileSync('ngspice', ['-b', join(folder, 'loop.cir')], { stdio: 'ignore' });
+    return performance.now() - start;
+  };
+  try {
+    const few = Math.min(took(1), took(1));
+    const rounds = 300;
+    return (took(rounds) - few) / (rounds - 1);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
