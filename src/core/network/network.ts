@@ -40,7 +40,7 @@ export interface Network {
 }
 
 /** Ohms above which a branch counts as open: the leak through a broken conductor's air. */
-export const OPEN_OHMS = 1e12;
+export const OPEN_OHMS = 1e14;
 
 /** Voltages of the nodes against earth. */
 export class Voltages {

@@ -88,7 +88,7 @@ export const PERSON_OHMS = 1000;
 /** Farads an inch between two conductors of a cable, about 15 pF a foot. */
 const CAPACITANCE = 15e-12 / 12;
 /** Siemens from any node to earth across air and dirt, so that nothing floats. */
-const LEAK = 1e-9;
+const LEAK = 1e-10;
 
 export function wiringOf(run: Run, use: Use = NOTHING_ON): Wiring {
   const { circuit, stops } = run;

@@ -1,0 +1,17 @@
+/** The voltage pen: a few picofarads from a conductor through whoever holds it to earth. */
+import type { Wiring } from '../network/wiring.ts';
+import { capacitor, EARTH, solved } from './connect.ts';
+
+const PEN_FARADS = 3e-12;
+/** Volts to earth at which it sounds. */
+const PEN_VOLTS = 50;
+
+/**
+ * Whether it sounds at a conductor. It answers to any field: a conductor that hangs loose beside a live one makes it
+ * sound, and inside grounded metal it hears nothing.
+ */
+export function penSounds(wiring: Wiring, node: number, shielded = false): boolean {
+  if (shielded) return false;
+  const { re, im } = solved(wiring, [capacitor(node, EARTH, PEN_FARADS)]).at(node);
+  return Math.hypot(re, im) >= PEN_VOLTS;
+}
