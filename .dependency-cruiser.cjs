@@ -16,7 +16,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/core/', pathNot: '(\\.test|/testing)\\.ts$' },
       to: {
-        pathNot: ['^src/core/', '^node_modules/(@types/)?(yup|papaparse|dxf-parser|highs|@tarikjabiri/dxf)/'],
+        pathNot: ['^src/core/', '^node_modules/(@types/)?(yup|papaparse|dxf-parser|highs|ical\\.js|@tarikjabiri/dxf)/'],
       },
     },
     only('units', ['units']),
@@ -29,8 +29,9 @@ module.exports = {
     only('code', ['units', 'job', 'plan', 'loads', 'circuits', 'panel', 'code']),
     only('planner', ['units', 'job', 'plan', 'circuits', 'panel', 'code', 'planner']),
     only('network', ['units', 'job', 'circuits', 'network']),
+    only('instruments', ['circuits', 'job', 'network', 'instruments']),
     only('layout', ['units', 'job', 'plan', 'code', 'layout']),
-    only('records', ['units', 'job', 'plan', 'circuits', 'code', 'records']),
+    only('records', ['units', 'job', 'plan', 'circuits', 'code', 'network', 'instruments', 'records']),
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -3,10 +3,7 @@
  * 1956; the studio is new work, the bedroom keeps its old two-wire cable. Some readings hide real faults.
  */
 import {
-  breakerOf,
   DEFAULT_SETTINGS,
-  edgesOf,
-  emptyDocument,
   PLAIN_BOX,
   PLAIN_CIRCUIT,
   PLAIN_CONDITIONS,
@@ -14,6 +11,10 @@ import {
   PLAIN_FIXTURE,
   PLAIN_LOAD,
   PLAIN_PANEL,
+  PLAIN_READING,
+  breakerOf,
+  edgesOf,
+  emptyDocument,
   stopAt,
 } from '../src/core/job/document.ts';
 import type {
@@ -290,13 +291,8 @@ const reading = (
   by: BY,
   stage: 'as-found',
   instrument: 'three-lamp tester and meter',
+  ...PLAIN_READING,
   lamps: [true, true, false],
-  hotNeutral: null,
-  hotGround: null,
-  neutralGround: null,
-  loadAmps: 0,
-  note: '',
-  corrects: null,
   ...values,
 });
 
@@ -347,12 +343,12 @@ const proofs: Proof[] = [
     liveBefore: 120.4,
     knownLiveBefore: 120.3,
     knownLiveAfter: 120.3,
-    face: { hotNeutral: 0, hotGround: 0.1, neutralGround: 0 },
-    screws: { hotNeutral: 0, hotGround: 0, neutralGround: 0 },
+    face: { hotNeutral: 0, hotGround: 0.1, neutralGround: 0, hotHot: null },
+    screws: { hotNeutral: 0, hotGround: 0, neutralGround: 0, hotHot: null },
   },
 ];
 const energizings: Energizing[] = [
-  { id: 'energizing-s1', circuitId: 'circuit-studio', at: '2026-05-06T15:02:00Z', by: BY },
+  { id: 'energizing-s1', circuitId: 'circuit-studio', at: '2026-05-06T15:02:00Z', by: BY, purpose: 'use' },
 ];
 
 readings.push(

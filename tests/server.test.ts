@@ -19,7 +19,7 @@ const problems = async (response: Response) =>
 test('health says it is alive', async () => {
   assert.deepEqual(await (await fetch(`${server.origin}/api/health`)).json(), {
     status: 'ok',
-    jobFileVersion: 4,
+    jobFileVersion: 5,
   });
 });
 

@@ -1,27 +1,54 @@
 /** Words for readings and the person who takes them. */
-import type { Reading } from '../core/job/schema.ts';
+import type { ReadPair } from '../core/records/conditions.ts';
+import type { LampTesterSettings, Reading } from '../core/job/schema.ts';
 
-export const PAIRS = [
+export const PAIRS: readonly (readonly [ReadPair, string])[] = [
   ['hotNeutral', 'Hot–neutral'],
   ['hotGround', 'Hot–ground'],
   ['neutralGround', 'Neutral–ground'],
-] as const;
+  ['hotHot', 'Hot–hot'],
+];
 export const LAMPS = ['hot–neutral', 'hot–ground', 'neutral–ground'] as const;
+const LAMP_KEYS = ['HN', 'HG', 'NG'] as const;
+
+/** A tester’s lamps from left to right: which pair each stands for, and its colour. */
+export function lampsOf(
+  tester: LampTesterSettings,
+): { index: 0 | 1 | 2; name: (typeof LAMPS)[number]; colour: LampTesterSettings['hotNeutral'] }[] {
+  const colours = [tester.hotNeutral, tester.hotGround, tester.neutralGround] as const;
+  return tester.order.split(' ').map((key) => {
+    const index = LAMP_KEYS.indexOf(key as (typeof LAMP_KEYS)[number]) as 0 | 1 | 2;
+    return { index, name: LAMPS[index], colour: colours[index] };
+  });
+}
 
 export const describeStage = (stage: Reading['stage']): string =>
   stage === 'as-found' ? 'As found' : 'As left';
+
+export const describeHalf = (half: Reading['half']): string =>
+  ({ both: 'whole outlet', top: 'top half', bottom: 'bottom half' })[half];
 
 export function describeReading(reading: Reading): string {
   const parts = [
     reading.lamps && `lamps ${reading.lamps.map((lit) => (lit ? '●' : '○')).join(' ')}`,
     ...PAIRS.map(([pair, label]) => reading[pair] !== null && `${label.toLowerCase()} ${reading[pair]} V`),
     reading.loadAmps > 0 && `with ${reading.loadAmps} A on`,
+    reading.half !== 'both' && describeHalf(reading.half),
+    reading.openBox && 'box open, energised measurement',
   ];
   return `${describeStage(reading.stage)}: ${parts.filter(Boolean).join('; ')}`;
 }
 
 export const localTime = (iso: string): string =>
   new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
+/** Today in the place where the device is, such as `2026-11-25`. */
+export const today = (): string => {
+  const now = new Date();
+  return [now.getFullYear(), now.getMonth() + 1, now.getDate()]
+    .map((n) => String(n).padStart(2, '0'))
+    .join('-');
+};
 
 const KEY = 'hekto-by';
 

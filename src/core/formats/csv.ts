@@ -25,6 +25,7 @@ export interface CsvRow<C extends string> {
 /**
  * Reads rows with exactly the given columns, in any order.
  * @param noun what the file should be, for messages
+ * @param optional columns that older files do not have
  * @returns the rows and the problems of form found in them
  * @throws InvalidError when the file is too large or its columns are not these
  */
@@ -32,6 +33,7 @@ export function fromCsv<C extends string>(
   text: string,
   columns: readonly C[],
   noun: string,
+  optional: readonly C[] = [],
 ): { rows: CsvRow<C>[]; problems: Problem[] } {
   if (text.length > MAX_CSV) {
     throw new InvalidError([
@@ -42,18 +44,22 @@ export function fromCsv<C extends string>(
     header: true,
     skipEmptyLines: true,
   });
-  checkColumns(parsed.meta.fields ?? [], columns);
+  checkColumns(parsed.meta.fields ?? [], columns, optional);
   return {
     rows: parsed.data.map((cells, i) => ({ line: `line ${i + 2}`, cells: cells as Record<C, string> })),
     problems: parsed.errors.map((e) => ({
       path: `line ${(e.row ?? 0) + 2}`,
-      message: e.type === 'FieldMismatch' ? `expected ${columns.length} columns` : e.message,
+      message: e.type === 'FieldMismatch' ? `expected ${parsed.meta.fields?.length} columns` : e.message,
     })),
   };
 }
 
-function checkColumns(fields: readonly string[], columns: readonly string[]): void {
-  const missing = columns.filter((c) => !fields.includes(c));
+function checkColumns(
+  fields: readonly string[],
+  columns: readonly string[],
+  optional: readonly string[],
+): void {
+  const missing = columns.filter((c) => !fields.includes(c) && !optional.includes(c));
   const extra = fields.filter((f) => !columns.includes(f));
   const problems: Problem[] = [
     ...missing.map((c) => ({

@@ -17,6 +17,13 @@ test('readings go out and come back the same', () => {
   assert.deepEqual(readingsFromCsv(csv, job), [], 'those on record are not added twice');
 });
 
+test('a file of the earlier form, without halves and hot–hot, is read as whole outlets', () => {
+  const [head, ...data] = plainCsv(csv);
+  const kept = head!.flatMap((c, i) => (['volts_hot_hot', 'half', 'open_box'].includes(c) ? [] : [i]));
+  const older = [head!, ...data].map((row) => kept.map((i) => JSON.stringify(row[i])).join(',')).join('\r\n');
+  assert.deepEqual(Object.fromEntries(readingsFromCsv(older, empty).map((r) => [r.id, r])), job.readings);
+});
+
 test('a second parser reads the same cells, whatever the notes hold', () => {
   const text = fc.string({ maxLength: 30 }).filter((t) => !/[\r\n]/.test(t));
   fc.assert(

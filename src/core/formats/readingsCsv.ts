@@ -1,7 +1,7 @@
 /** Readings as CSV, out and in. Columns are documented in docs/formats.md. */
 import { InvalidError, problemsOf } from '../job/validate.ts';
 import type { Problem } from '../job/integrity.ts';
-import { rows } from '../job/document.ts';
+import { newId, PLAIN_READING, rows } from '../job/document.ts';
 import { fromCsv, MOST_PROBLEMS, neutralise, restore, toCsv } from './csv.ts';
 import { readingSchema, type JobDocument, type Reading } from '../job/schema.ts';
 
@@ -19,11 +19,16 @@ export const READING_COLUMNS = [
   'volts_hot_neutral',
   'volts_hot_ground',
   'volts_neutral_ground',
+  'volts_hot_hot',
   'load_amps',
+  'half',
+  'open_box',
   'note',
   'corrects',
 ] as const;
 type Column = (typeof READING_COLUMNS)[number];
+/** Columns that files of an earlier form do not have. */
+const LATER: readonly Column[] = ['volts_hot_hot', 'half', 'open_box'];
 
 const number = (value: number | null): string => (value === null ? '' : String(value));
 const lamp = (value: boolean | undefined): string => (value === undefined ? '' : value ? 'on' : 'off');
@@ -45,7 +50,10 @@ export function readingsToCsv(document: JobDocument): string {
       volts_hot_neutral: number(r.hotNeutral),
       volts_hot_ground: number(r.hotGround),
       volts_neutral_ground: number(r.neutralGround),
+      volts_hot_hot: number(r.hotHot),
       load_amps: number(r.loadAmps),
+      half: r.half,
+      open_box: r.openBox ? 'yes' : 'no',
       note: neutralise(r.note),
       corrects: r.corrects ?? '',
     }));
@@ -57,7 +65,7 @@ export function readingsToCsv(document: JobDocument): string {
  * @throws InvalidError naming the line and column
  */
 export function readingsFromCsv(text: string, document: JobDocument): Reading[] {
-  const { rows: lines, problems } = fromCsv(text, READING_COLUMNS, 'a readings CSV');
+  const { rows: lines, problems } = fromCsv(text, READING_COLUMNS, 'a readings CSV', LATER);
   const readings: Reading[] = [];
   const seen = new Set<string>();
   for (const { line, cells } of lines) {
@@ -95,6 +103,9 @@ function readRow(row: Record<Column, string>, line: string, problems: Problem[])
   ) {
     say('lamp_hot_neutral', 'expected on or off for all three lamps, or all three empty');
   }
+  const openBox = (row.open_box ?? '').trim() || 'no';
+  if (openBox !== 'yes' && openBox !== 'no')
+    say('open_box', `expected yes or no, found “${openBox.slice(0, 24)}”`);
   const plain = (column: Column) => restore(row[column] ?? '');
   return {
     id: row.id,
@@ -108,8 +119,81 @@ function readRow(row: Record<Column, string>, line: string, problems: Problem[])
     hotNeutral: volts('volts_hot_neutral'),
     hotGround: volts('volts_hot_ground'),
     neutralGround: volts('volts_neutral_ground'),
+    hotHot: volts('volts_hot_hot'),
     loadAmps: volts('load_amps') ?? 0,
+    half: ((row.half ?? '').trim() || 'both') as Reading['half'],
+    openBox: openBox === 'yes',
     note: plain('note'),
     corrects: row.corrects === '' ? null : row.corrects,
   };
+}
+
+/** Most lines pasted at once. */
+const MOST_LINES = 2000;
+
+/**
+ * Reads lines as people type them: name of an outlet, hot–neutral, hot–ground, neutral–ground, and amps with a load on.
+ * @param taken who measured, and when
+ * @throws InvalidError naming line and value
+ */
+export function readingsFromLines(
+  text: string,
+  document: JobDocument,
+  { by, at }: Pick<Reading, 'by' | 'at'>,
+): Reading[] {
+  const problems: Problem[] = [];
+  const boxes = rows(document.boxes);
+  const lines = text.split(/\r?\n/).map((line) => line.trim());
+  if (lines.length > MOST_LINES)
+    throw new InvalidError([{ path: 'text', message: `expected ${MOST_LINES} lines or fewer` }]);
+  const readings = lines.flatMap((line, i): Reading[] => {
+    if (line === '') return [];
+    const where = `line ${i + 1}`;
+    const [name = '', ...cells] = line.split(/\s*[,;\t]\s*/);
+    const named = boxes.filter((b) => b.name.toLowerCase() === name.toLowerCase());
+    const [box] = named;
+    if (!box || named.length > 1) {
+      problems.push({
+        path: where,
+        message: box
+          ? `${named.length} outlets are called “${name}”; expected a name that one has`
+          : `“${name.slice(0, 24)}” is no outlet of this job`,
+      });
+      return [];
+    }
+    if (cells.length === 0 || cells.length > 4) {
+      problems.push({ path: where, message: 'expected one to four numbers after the name' });
+      return [];
+    }
+    const values = cells.map((cell) => (cell === '' ? null : Number(cell)));
+    const wrong = values.findIndex((v) => v !== null && !(Number.isFinite(v) && v >= 0 && v <= 300));
+    if (wrong >= 0) {
+      problems.push({
+        path: where,
+        message: `expected a number from 0 to 300, found “${cells[wrong]!.slice(0, 24)}”`,
+      });
+      return [];
+    }
+    const [hotNeutral = null, hotGround = null, neutralGround = null, amps = null] = values;
+    const reading: Reading = {
+      ...PLAIN_READING,
+      id: newId('reading'),
+      boxId: box.id,
+      place: `${box.name}, ${document.areas[box.areaId]?.name ?? ''}`,
+      at,
+      by,
+      stage: 'as-found',
+      instrument: 'meter',
+      hotNeutral,
+      hotGround,
+      neutralGround,
+      loadAmps: amps ?? 0,
+    };
+    problems.push(...problemsOf(readingSchema, reading, where));
+    return [reading];
+  });
+  if (readings.length === 0 && problems.length === 0)
+    problems.push({ path: 'text', message: 'expected a line such as “S1, 119.8, 119.7, 0.1”' });
+  if (problems.length > 0) throw new InvalidError(problems.slice(0, MOST_PROBLEMS));
+  return readings;
 }

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { run, type Command } from './commands.ts';
-import { applyChanges, inverse, newJob } from './document.ts';
+import { applyChanges, inverse, newJob, PLAIN_READING } from './document.ts';
 import { problemsIn } from './integrity.ts';
 import type { Reading } from './schema.ts';
 import { chain, house, opening, outlet, room } from './testing.ts';
@@ -175,13 +175,8 @@ test('records are added to, never changed or removed', () => {
     by: 'M. Alder',
     stage: 'as-found',
     instrument: 'meter',
-    lamps: null,
+    ...PLAIN_READING,
     hotNeutral: 120,
-    hotGround: null,
-    neutralGround: null,
-    loadAmps: 0,
-    note: '',
-    corrects: null,
   };
   const { document } = run(wired, { type: 'put', table: 'readings', rows: [reading] });
   assert.throws(

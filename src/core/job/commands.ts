@@ -6,9 +6,10 @@
 import { changesBetween, rows, stopAt, type Change } from './document.ts';
 import { problemsAfter } from './integrity.ts';
 import {
-  APPEND_ONLY,
+  isAppendOnly,
   jobSchema,
   TABLES,
+  type AppendOnly,
   type Circuit,
   type Entity,
   type Job,
@@ -27,7 +28,7 @@ export type Command =
   /** Adds rows or replaces whole rows. */
   | PutCommand
   /** Removes rows and what stands on them. */
-  | { type: 'remove'; table: Exclude<TableName, 'readings' | 'proofs' | 'energizings'>; ids: string[] }
+  | { type: 'remove'; table: Exclude<TableName, AppendOnly>; ids: string[] }
   /** Slides an outlet to a place on a wall of its room. */
   | { type: 'move-box'; id: string; wallId: string; offset: number }
   /**
@@ -94,7 +95,7 @@ function put(document: JobDocument, table: TableName, added: readonly Entity[]):
   for (const row of added) {
     const problems = problemsOf(schema, row, noun);
     if (problems.length > 0) throw new InvalidError(problems);
-    if (APPEND_ONLY.includes(table) && old[row.id]) {
+    if (isAppendOnly(table) && old[row.id]) {
       refuse(`${noun}.id`, 'is on record already; records are added to, never changed');
     }
     next[row.id] = row;
@@ -120,7 +121,7 @@ const DEPENDENTS: readonly [owner: TableName, table: TableName, column: string][
 ];
 
 function remove(document: JobDocument, table: TableName, ids: readonly string[]): JobDocument {
-  if (APPEND_ONLY.includes(table)) refuse(table, 'records are added to, never removed');
+  if (isAppendOnly(table)) refuse(table, 'records are added to, never removed');
   const gone = new Set(ids);
   let next = document;
   for (const [owner, dependent, column] of DEPENDENTS) {

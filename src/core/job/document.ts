@@ -10,6 +10,7 @@ import {
   type OpeningKind,
   type JobDocument,
   type Panel,
+  type Reading,
   type Settings,
   type Stop,
   type TableName,
@@ -32,7 +33,32 @@ export const DEFAULT_SETTINGS: Settings = {
   wallThickness: 4.5,
   everyWall: false,
   extraAtTelevision: false,
+  limits: {
+    lowVolts: 110,
+    highVolts: 127,
+    neutralGround: 5,
+    hotGroundShortfall: 4,
+    excessOhms: 0.2,
+    groundOhms: 1,
+    imbalancePercent: 30,
+    apartPercent: 3,
+  },
+  tester: { order: 'HN HG NG', hotNeutral: 'amber', hotGround: 'amber', neutralGround: 'red', lights: 85 },
 };
+
+/** Fields of a reading that say nothing out of the ordinary. */
+export const PLAIN_READING = {
+  lamps: null,
+  hotNeutral: null,
+  hotGround: null,
+  neutralGround: null,
+  hotHot: null,
+  loadAmps: 0,
+  half: 'both',
+  openBox: false,
+  note: '',
+  corrects: null,
+} as const satisfies Partial<Reading>;
 
 /** How a new job works out its load. */
 export const PLAIN_LOAD: Job['load'] = { method: 'standard', floorArea: null };

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
 import Ajv from 'ajv/dist/2020.js';
 import { studioJob } from '../../../demo/studio.ts';
+import { DEFAULT_SETTINGS } from './document.ts';
 import { jobFileJsonSchema } from '../formats/jsonSchema.ts';
 import { parseFile, serialize, toFile } from './file.ts';
 import { VERSION } from './migrations.ts';
@@ -47,6 +48,25 @@ test('a version 2 file is brought up to date: counters become fixtures, nothing 
   for (const table of ['readings', 'proofs', 'energizings'] as const)
     assert.equal(Object.keys(read[table]).length, raw[table].length);
   assert.deepEqual(parseFile(serialize(read)), read);
+});
+
+test('a version 4 file is brought up to date: its readings are of whole outlets, power came back for use', () => {
+  const text = readFileSync(new URL('../../../tests/files/job-version-4.json', import.meta.url), 'utf8');
+  const before = JSON.parse(text) as Record<string, { id: string }[]>;
+  const document = parseFile(text);
+  assert.equal(Object.keys(document.readings).length, before.readings!.length);
+  const reading = before.readings!.find((r) => r.id === 'reading-b2a')!;
+  assert.deepEqual(document.readings['reading-b2a'], {
+    ...reading,
+    hotHot: null,
+    half: 'both',
+    openBox: false,
+  });
+  assert.equal(document.proofs['proof-s1']!.face.hotHot, null);
+  assert.equal(document.energizings['energizing-s1']!.purpose, 'use');
+  assert.deepEqual(document.job.settings.limits, DEFAULT_SETTINGS.limits);
+  assert.deepEqual(document.job.settings.tester, DEFAULT_SETTINGS.tester);
+  assert.deepEqual([document.overrides, document.deviceTests], [{}, {}]);
 });
 
 test('a version 3 file is brought up to date: breakers, neutrals and nameplates say what they always meant', () => {
@@ -109,7 +129,7 @@ const BAD: [string, string, RegExp][] = [
   ['empty text', '', /file: is not complete JSON/],
   ['a list', '[]', /file: expected a job file/],
   ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
-  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 5, made by a later Hekto/],
+  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 6, made by a later Hekto/],
   ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
   [
     '__proto__ keys',

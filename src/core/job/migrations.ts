@@ -1,7 +1,7 @@
 /** Steps that bring an older job file to the current form. One function per version, never edited later. */
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 4;
+export const VERSION = 5;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -176,7 +176,50 @@ function fromVersion3(file: Raw): Raw {
   };
 }
 
-const STEPS: Record<number, (file: Raw) => Raw> = { 1: fromVersion1, 2: fromVersion2, 3: fromVersion3 };
+/** Version 4 read three voltages of a whole outlet, and knew no limits, testers, overrides or tests of devices. */
+function fromVersion4(file: Raw): Raw {
+  const job = (file.job ?? {}) as Raw;
+  const dead = (readings: unknown) => ({ ...(readings as Raw), hotHot: null });
+  return {
+    ...file,
+    version: 5,
+    job: {
+      ...job,
+      settings: {
+        ...(job.settings as Raw),
+        limits: {
+          lowVolts: 110,
+          highVolts: 127,
+          neutralGround: 5,
+          hotGroundShortfall: 4,
+          excessOhms: 0.2,
+          groundOhms: 1,
+          imbalancePercent: 30,
+          apartPercent: 3,
+        },
+        tester: {
+          order: 'HN HG NG',
+          hotNeutral: 'amber',
+          hotGround: 'amber',
+          neutralGround: 'red',
+          lights: 85,
+        },
+      },
+    },
+    readings: list(file.readings).map((r) => ({ ...r, hotHot: null, half: 'both', openBox: false })),
+    proofs: list(file.proofs).map((p) => ({ ...p, face: dead(p.face), screws: dead(p.screws) })),
+    energizings: list(file.energizings).map((e) => ({ ...e, purpose: 'use' })),
+    overrides: [],
+    deviceTests: [],
+  };
+}
+
+const STEPS: Record<number, (file: Raw) => Raw> = {
+  1: fromVersion1,
+  2: fromVersion2,
+  3: fromVersion3,
+  4: fromVersion4,
+};
 
 /** Applies every step from the file's version up to the current one. */
 export function migrate(file: Raw): Raw {

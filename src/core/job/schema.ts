@@ -21,6 +21,8 @@ import {
   readingSchema,
   proofSchema,
   energizingSchema,
+  overrideSchema,
+  deviceTestSchema,
 } from './schema/records.ts';
 
 export * from './schema/words.ts';
@@ -51,6 +53,10 @@ export type Circuit = InferType<typeof circuitSchema>;
 export type Reading = InferType<typeof readingSchema>;
 export type Proof = InferType<typeof proofSchema>;
 export type Energizing = InferType<typeof energizingSchema>;
+export type Override = InferType<typeof overrideSchema>;
+export type DeviceTest = InferType<typeof deviceTestSchema>;
+export type Limits = Settings['limits'];
+export type LampTesterSettings = Settings['tester'];
 
 /** Every table of the document but the job's own row, with its schema and what one row is called. */
 export const TABLES = {
@@ -66,12 +72,17 @@ export const TABLES = {
   readings: { schema: readingSchema, noun: 'reading', limit: 100000 },
   proofs: { schema: proofSchema, noun: 'proof of dead', limit: 20000 },
   energizings: { schema: energizingSchema, noun: 'energizing', limit: 20000 },
+  overrides: { schema: overrideSchema, noun: 'override', limit: 5000 },
+  deviceTests: { schema: deviceTestSchema, noun: 'device test', limit: 20000 },
 } as const;
 
 export type TableName = keyof typeof TABLES;
 export const TABLE_NAMES = Object.keys(TABLES) as TableName[];
 /** Tables whose rows are never changed or removed. */
-export const APPEND_ONLY: readonly TableName[] = ['readings', 'proofs', 'energizings'];
+export const APPEND_ONLY = ['readings', 'proofs', 'energizings', 'overrides', 'deviceTests'] as const;
+export type AppendOnly = (typeof APPEND_ONLY)[number];
+export const isAppendOnly = (table: TableName): table is AppendOnly =>
+  (APPEND_ONLY as readonly TableName[]).includes(table);
 
 export interface Rows {
   levels: Level;
@@ -86,6 +97,8 @@ export interface Rows {
   readings: Reading;
   proofs: Proof;
   energizings: Energizing;
+  overrides: Override;
+  deviceTests: DeviceTest;
 }
 export type Entity = Rows[TableName];
 export type Table<T> = Readonly<Record<string, T>>;

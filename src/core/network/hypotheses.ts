@@ -6,6 +6,13 @@ import type { Conductor, Part, Wiring } from './wiring.ts';
 const POOR_OHMS = 1;
 const TOUCH_OHMS = 0.05;
 
+/** One of them for a seed: for a meter at a circuit of which nobody says what is wrong. */
+export function hiddenFault(wiring: Wiring, seed: number): Fault {
+  const faults = everyFault(wiring);
+  // Any spread does: the seeds are small whole numbers.
+  return faults[(Math.imul(seed, 2654435761) >>> 0) % faults.length]!;
+}
+
 /** Faults box by box; those of the panel come first. */
 export function everyFault({ spots, terminals, panel }: Wiring): Fault[] {
   const faults: Fault[] = [];

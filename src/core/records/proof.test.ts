@@ -2,10 +2,11 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { studioJob } from '../../../demo/studio.ts';
 import { run } from '../job/commands.ts';
+import { breakerOf } from '../job/document.ts';
 import type { Proof } from '../job/schema.ts';
-import { circuitState, proofGaps, readingsOf, validProof } from './proof.ts';
+import { circuitState, deadPairs, proofGaps, readingsOf, validProof } from './proof.ts';
 
-const dead = { hotNeutral: 0, hotGround: 0.3, neutralGround: 0 };
+const dead = { hotNeutral: 0, hotGround: 0.3, neutralGround: 0, hotHot: null };
 const COMPLETE = {
   by: 'M. Alder',
   lockedOut: true,
@@ -39,6 +40,18 @@ for (const [what, change, message] of GAPS) {
     assert.match(gaps[0]!, message);
   });
 }
+
+test('a circuit of two hots is dead when they are, to each other too', () => {
+  const both = { breaker: breakerOf(30, 'none', 2), neutral: false };
+  const pairs = deadPairs(both);
+  assert.deepEqual(pairs, ['hotGround', 'hotHot']);
+  const read = { ...dead, hotNeutral: null as never, neutralGround: null as never };
+  const draft = { ...COMPLETE, face: read, screws: read };
+  assert.deepEqual(proofGaps(draft, pairs).length, 2);
+  const all = { ...read, hotHot: 0 };
+  assert.deepEqual(proofGaps({ ...draft, face: all, screws: all }, pairs), []);
+  assert.equal(deadPairs({ ...both, neutral: true }).length, 4);
+});
 
 test('power coming back voids every proof on the circuit; a new one holds for its own box', () => {
   let document = studioJob();

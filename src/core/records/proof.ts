@@ -1,6 +1,6 @@
 /** Proof of dead: what makes one complete, and when it is void. */
 import { rows } from '../job/document.ts';
-import type { Circuit, JobDocument, Proof, Reading } from '../job/schema.ts';
+import type { Circuit, Energizing, JobDocument, Override, Proof, Reading } from '../job/schema.ts';
 
 /** Stray volts up to this are taken as dead. */
 export const DEAD_VOLTS = 1;
@@ -13,10 +13,26 @@ const PAIRS = [
   ['hotNeutral', 'hot–neutral'],
   ['hotGround', 'hot–ground'],
   ['neutralGround', 'neutral–ground'],
+  ['hotHot', 'hot–hot'],
 ] as const;
+export type DeadPair = (typeof PAIRS)[number][0];
 
-/** What is still missing or wrong, in the order of the work; empty when the proof stands. */
-export function proofGaps(draft: Draft): string[] {
+/** Pairs of conductors that a circuit has, each to be read dead. */
+export const deadPairs = ({ breaker, neutral }: Pick<Circuit, 'breaker' | 'neutral'>): DeadPair[] =>
+  PAIRS.map(([pair]) => pair).filter(
+    (pair) =>
+      (pair !== 'hotHot' || breaker.poles === 2) &&
+      (neutral || (pair !== 'hotNeutral' && pair !== 'neutralGround')),
+  );
+
+/**
+ * What is still missing or wrong, in the order of the work; empty when the proof stands.
+ * @param pairs that must be read
+ */
+export function proofGaps(
+  draft: Draft,
+  pairs: readonly DeadPair[] = ['hotNeutral', 'hotGround', 'neutralGround'],
+): string[] {
   const gaps: string[] = [];
   const live = (volts: number | null, what: string) => {
     if (volts === null || volts < LIVE_VOLTS) gaps.push(`${what}: expected ${LIVE_VOLTS} V or more`);
@@ -30,6 +46,7 @@ export function proofGaps(draft: Draft): string[] {
     ['screws', 'at the screws and every conductor'],
   ] as const) {
     for (const [pair, name] of PAIRS) {
+      if (!pairs.includes(pair)) continue;
       const volts = draft[place][pair];
       if (volts === null) gaps.push(`${name} ${words}: expected a reading`);
       else if (volts > DEAD_VOLTS) {
@@ -45,7 +62,7 @@ export function proofGaps(draft: Draft): string[] {
 
 /** The proof that holds for a box now: the newest one there since the circuit was last energized. */
 export function validProof(document: JobDocument, circuitId: string, boxId: string): Proof | null {
-  const energized = lastEnergized(document, circuitId);
+  const energized = lastEnergized(document, circuitId)?.at ?? null;
   return (
     rows(document.proofs)
       .filter(
@@ -55,22 +72,37 @@ export function validProof(document: JobDocument, circuitId: string, boxId: stri
   );
 }
 
-/** When power last came back, or null. */
-export function lastEnergized(document: JobDocument, circuitId: string): string | null {
+/** An override that opens a box now: its reason holds until power comes back, as a proof would. */
+export function validOverride(document: JobDocument, circuitId: string, boxId: string): Override | null {
+  const energized = lastEnergized(document, circuitId)?.at ?? null;
+  return (
+    rows(document.overrides)
+      .filter(
+        (o) => o.circuitId === circuitId && o.boxId === boxId && (energized === null || o.at > energized),
+      )
+      .sort((a, b) => b.at.localeCompare(a.at))[0] ?? null
+  );
+}
+
+/** When power last came back and what for, or null. */
+export function lastEnergized(document: JobDocument, circuitId: string): Energizing | null {
   return rows(document.energizings)
     .filter((e) => e.circuitId === circuitId)
-    .reduce<string | null>((last, e) => (last === null || e.at > last ? e.at : last), null);
+    .reduce<Energizing | null>((last, e) => (last === null || e.at > last.at ? e : last), null);
 }
 
 /**
  * `unproved`: nothing on record. `dead`: a proof holds somewhere on the circuit. `energized`: power came back
- * after every proof.
+ * after every proof. `measuring`: it came back to measure at an open box, and nothing was proved dead since.
  */
-export function circuitState(document: JobDocument, circuit: Circuit): 'unproved' | 'dead' | 'energized' {
+export type CircuitState = 'unproved' | 'dead' | 'energized' | 'measuring';
+
+export function circuitState(document: JobDocument, circuit: Circuit): CircuitState {
   const energized = lastEnergized(document, circuit.id);
   const proofs = rows(document.proofs).filter((p) => p.circuitId === circuit.id);
-  if (proofs.some((p) => energized === null || p.at > energized)) return 'dead';
-  return energized === null ? 'unproved' : 'energized';
+  if (proofs.some((p) => energized === null || p.at > energized.at)) return 'dead';
+  if (energized === null) return 'unproved';
+  return energized.purpose === 'measurement' ? 'measuring' : 'energized';
 }
 
 /** Readings of a box, oldest first, each with whether a later one replaced it. */

@@ -9,7 +9,7 @@ import { cablesAt, stepsFor } from './steps.ts';
 
 const report = (document: JobDocument) => {
   const checker = new Checker(document);
-  return reportOf(checker.view, checker.findings());
+  return reportOf(checker.view, checker.findings(), '2026-11-25');
 };
 
 test('the sheet carries circuits, open findings, judged readings and cautions', () => {
@@ -26,7 +26,7 @@ test('the sheet carries circuits, open findings, judged readings and cautions', 
     sheet.readings.map((r) => [r.reading.id, r.struck, r.verdict.grade]),
     [
       ['reading-b1a', false, 'bad'],
-      ['reading-b2a', false, 'worry'],
+      ['reading-b2a', false, 'bad'],
       ['reading-b3a', true, 'bad'],
       ['reading-b3b', false, 'worry'],
       ['reading-s1a', false, 'good'],

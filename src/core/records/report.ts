@@ -5,8 +5,10 @@ import type { View } from '../code/view.ts';
 import { dropAt, fullLoad, type Run } from '../circuits/run.ts';
 import { rows } from '../job/document.ts';
 import { ALL_RULES } from '../code/rules/index.ts';
-import type { Amendment, Box, Circuit, Job, Proof, Reading } from '../job/schema.ts';
+import type { Amendment, Box, Circuit, Job, Override, Proof, Reading } from '../job/schema.ts';
+import { registerOf, type RegisteredDevice } from './deviceTests.ts';
 import { circuitState, struckReadings } from './proof.ts';
+import { settingOf } from './setting.ts';
 import { judge, type Verdict } from './verdict.ts';
 
 export interface ReportCircuit {
@@ -33,21 +35,31 @@ export interface Report {
   outlets: { box: Box; area: string; circuit: string; decisions: Decision[]; labels: string[] }[];
   readings: ReportReading[];
   proofs: Proof[];
+  /** Boxes opened without a proof of dead, and why. */
+  overrides: Override[];
+  /** The register: every protecting device with its tests. */
+  devices: RegisteredDevice[];
   cautions: string[];
 }
 
 /** Judges a reading against the plan of the job it belongs to. */
 export function judgeIn(view: View, reading: Reading): Verdict {
   const box = view.document.boxes[reading.boxId];
-  const on = box && view.stopOf(box);
-  return judge(reading, {
-    sourceVolts: view.document.job.settings.voltage,
-    pathOhms: on?.stop.pathOhms ?? 0,
-    grounding: box?.grounding,
-  });
+  return box ? judge(reading, settingOf(view, box)) : UNKNOWN_PLACE;
 }
 
-export function reportOf(view: View, findings: readonly Finding[]): Report {
+/** A reading of an outlet that is no longer in the job. */
+const UNKNOWN_PLACE: Verdict = {
+  fits: [],
+  silent: [],
+  expected: { hotNeutral: null, hotGround: null, neutralGround: null, hotHot: null },
+  grade: 'none',
+  headline: 'Its outlet is no longer in the job',
+  remarks: [],
+};
+
+/** @param today day of the report, for what is due */
+export function reportOf(view: View, findings: readonly Finding[], today: string): Report {
   const { document } = view;
   const circuits = rows(document.circuits)
     .sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space)
@@ -65,6 +77,7 @@ export function reportOf(view: View, findings: readonly Finding[]): Report {
       labels: labelsFor(view, box),
     })),
   );
+  const devices = registerOf(document, (circuit) => view.run(circuit), today);
   const struck = struckReadings(document);
   const readings = rows(document.readings)
     .sort((a, b) => a.at.localeCompare(b.at))
@@ -77,7 +90,9 @@ export function reportOf(view: View, findings: readonly Finding[]): Report {
     outlets,
     readings,
     proofs: rows(document.proofs).sort((a, b) => a.at.localeCompare(b.at)),
-    cautions: cautionsOf(outlets, readings, findings),
+    overrides: rows(document.overrides).sort((a, b) => a.at.localeCompare(b.at)),
+    devices,
+    cautions: cautionsOf(outlets, readings, findings, devices),
   };
 }
 
@@ -94,6 +109,7 @@ function cautionsOf(
   outlets: Report['outlets'],
   readings: readonly ReportReading[],
   findings: readonly Finding[],
+  devices: readonly RegisteredDevice[],
 ): string[] {
   const cautions: string[] = [];
   const ungrounded = outlets.filter((o) => o.box.grounding === 'none' && o.labels.length > 0);
@@ -111,6 +127,11 @@ function cautionsOf(
       `The last readings at ${doubtful.map((r) => r.reading.place).join('; ')} are not those of sound wiring. Keep these circuits off or unused until the cause is found and retested.`,
     );
   }
+  const defective = devices.filter((d) => d.state === 'defective');
+  if (defective.length > 0)
+    cautions.push(
+      `Defective, to be replaced: ${defective.map((d) => `${d.kind.toUpperCase()} ${d.box?.name ?? `breaker of ${d.circuit.name}`}`).join(', ')}.`,
+    );
   const violations = findings.filter((f) => f.level === 'violation').length;
   if (violations > 0)
     cautions.push(`${violations} open ${violations === 1 ? 'violation is' : 'violations are'} listed above.`);

@@ -64,13 +64,3 @@ export function stepsFor(run: Run, stop: RunStop): WorkStep[] {
   );
   return steps;
 }
-
-/** Volts a healthy run should show at a stop with a load there. */
-export function expectedAt(
-  stop: RunStop,
-  sourceVolts: number,
-  amps: number,
-): { hotNeutral: number; neutralGround: number } {
-  const drop = stop.pathOhms * amps;
-  return { hotNeutral: sourceVolts - 2 * drop, neutralGround: drop };
-}

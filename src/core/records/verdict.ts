@@ -1,139 +1,26 @@
 /**
- * Judges the readings at a receptacle by circuit laws: each wiring condition is a small network of three
- * slots, and what it predicts is compared with what was read. No table of lamp patterns is kept.
+ * Judges the readings at an outlet: which wiring conditions agree with them, by what the network of its own circuit shows
+ * on the same instruments. No table of lamp patterns is kept.
  */
+import type { Run } from '../circuits/run.ts';
+import { LAMP_TESTER } from '../instruments/lamps.ts';
+import type { Box, Limits, Reading, Settings } from '../job/schema.ts';
 import { round } from '../units/quantity.ts';
-import type { Reading } from '../job/schema.ts';
+import {
+  CONDITIONS,
+  predictAt,
+  READ_PAIRS,
+  type Condition,
+  type Prediction,
+  type ReadPair,
+} from './conditions.ts';
 
-/** Which conductor each slot is joined to; null is an open slot. */
-interface Wiring {
-  hot: Source | null;
-  neutral: Source | null;
-  ground: Source | null;
-}
-type Source = 'H' | 'N' | 'G';
-
-export const CONDITIONS = {
-  correct: { label: 'Correct', wiring: { hot: 'H', neutral: 'N', ground: 'G' } },
-  'open-ground': { label: 'Open ground', wiring: { hot: 'H', neutral: 'N', ground: null } },
-  'open-neutral': { label: 'Open neutral', wiring: { hot: 'H', neutral: null, ground: 'G' } },
-  'open-hot': { label: 'Open hot', wiring: { hot: null, neutral: 'N', ground: 'G' } },
-  'hot-neutral-reversed': {
-    label: 'Hot and neutral reversed',
-    wiring: { hot: 'N', neutral: 'H', ground: 'G' },
-  },
-  'hot-ground-reversed': {
-    label: 'Hot and ground reversed',
-    wiring: { hot: 'G', neutral: 'N', ground: 'H' },
-  },
-} as const satisfies Record<string, { label: string; wiring: Wiring }>;
-export type Condition = keyof typeof CONDITIONS;
-
-/** What the plan and the panel let us expect at a box. */
-export interface Expectation {
-  /** Source voltage at the panel. */
-  sourceVolts: number;
-  /** One conductor from the panel to the box, ohms. */
-  pathOhms: number;
-  /** What is on record of an equipment ground in the box. */
-  grounding?: 'grounded' | 'none' | 'unknown';
-}
-
-export const LIMITS = {
-  lowVolts: 110,
-  highVolts: 127,
-  /** Neutral–ground above this under load points to resistance in the neutral. */
-  neutralGround: 5,
-  /** Hot–ground below hot–neutral by more than this points to a poor ground. */
-  groundShortfall: 4,
-  /** Voltage at which a tester's lamp counts as lit. */
-  lampLights: 85,
-  /** Neutral–ground at or below this is a zero. */
-  zero: 0.05,
-  /** A neutral that should show at least this and shows zero is suspicious. */
-  expectedNeutral: 0.3,
-} as const;
-
-/** A voltage between two slots is known to lie in a range. */
-interface Range {
-  low: number;
-  high: number;
-}
-
-const CLOSED_OHMS = 0.05;
-const OPEN_OHMS = 1e8;
-const LAMP_OHMS = 1e5;
-const METER_OHMS = 1e7;
-/** Largest part of the source voltage that stray coupling puts on an open conductor. */
-const GHOST_SHARE = 0.9;
-/** Largest part of the source voltage allowed for a poor joint under load before the wiring itself is doubted. */
-const SAG_SHARE = 0.25;
-
-/** Slot potentials with three instruments of equal resistance between the slots, by nodal analysis. */
-function slotVolts(
-  wiring: Wiring,
-  source: Record<Source, number>,
-  instrumentOhms: number,
-): [number, number, number] {
-  const slots = [wiring.hot, wiring.neutral, wiring.ground];
-  const g = 1 / instrumentOhms;
-  const matrix = slots.map((slot, i) =>
-    slots.map((_, j) => (i === j ? 2 * g + 1 / (slot === null ? OPEN_OHMS : CLOSED_OHMS) : -g)),
-  );
-  const injected = slots.map((slot) => (slot === null ? 0 : source[slot] / CLOSED_OHMS));
-  return solve3(matrix, injected);
-}
-
-/** Cramer's rule for three unknowns. */
-function solve3(m: number[][], b: number[]): [number, number, number] {
-  const det = (a: number[][]) =>
-    a[0]![0]! * (a[1]![1]! * a[2]![2]! - a[1]![2]! * a[2]![1]!) -
-    a[0]![1]! * (a[1]![0]! * a[2]![2]! - a[1]![2]! * a[2]![0]!) +
-    a[0]![2]! * (a[1]![0]! * a[2]![1]! - a[1]![1]! * a[2]![0]!);
-  const whole = det(m);
-  const column = (c: number) => det(m.map((row, r) => row.map((v, j) => (j === c ? b[r]! : v)))) / whole;
-  return [column(0), column(1), column(2)];
-}
-
-/** Conductor potentials at the box with a load flowing there. */
-const sourceAt = ({ sourceVolts, pathOhms }: Expectation, amps: number): Record<Source, number> => ({
-  H: sourceVolts - pathOhms * amps,
-  N: pathOhms * amps,
-  G: 0,
-});
-
-/** The three lamps hot–neutral, hot–ground, neutral–ground that a condition lights. */
-export function lampsFor(
-  condition: Condition,
-  expectation: Expectation,
-  amps = 0,
-): [boolean, boolean, boolean] {
-  const [h, n, g] = slotVolts(CONDITIONS[condition].wiring, sourceAt(expectation, amps), LAMP_OHMS);
-  const lit = (volts: number) => Math.abs(volts) >= LIMITS.lampLights;
-  return [lit(h - n), lit(h - g), lit(n - g)];
-}
-
-/** What a high-impedance meter may read for hot–neutral, hot–ground, neutral–ground. */
-function meterRanges(condition: Condition, expectation: Expectation, amps: number): [Range, Range, Range] {
-  const { wiring } = CONDITIONS[condition];
-  const [h, n, g] = slotVolts(wiring, sourceAt(expectation, amps), METER_OHMS);
-  const slack = 0.08 * expectation.sourceVolts;
-  // A poor joint takes volts only while current flows through it.
-  const sag = amps > 0 ? SAG_SHARE * expectation.sourceVolts : 0;
-  const fixed = (a: number, b: number): Range => {
-    const volts = Math.abs(a - b);
-    return { low: Math.max(0, volts - slack - sag), high: volts + slack + (volts < slack ? sag : 0) };
-  };
-  // An open conductor floats at what its neighbours in the cable couple into it: never at the full voltage.
-  const floating: Range = { low: 0, high: GHOST_SHARE * expectation.sourceVolts };
-  // Any load left plugged in ties an open neutral to the hot, so neutral–ground may show it all.
-  const openNeutral: Range = { low: 0, high: expectation.sourceVolts + slack };
-  const open = { hot: wiring.hot === null, neutral: wiring.neutral === null, ground: wiring.ground === null };
-  return [
-    open.hot || open.neutral ? floating : fixed(h, n),
-    open.hot || open.ground ? floating : fixed(h, g),
-    open.neutral ? openNeutral : open.ground ? floating : fixed(n, g),
-  ];
+/** The place of a reading: a stop of a run, with what is on record of the box there. */
+export interface Setting {
+  run: Run;
+  stop: number;
+  grounding: Box['grounding'];
+  settings: Pick<Settings, 'voltage' | 'limits' | 'tester'>;
 }
 
 export interface Remark {
@@ -143,163 +30,341 @@ export interface Remark {
   text: string;
 }
 
+export interface Fit {
+  condition: Condition;
+  label: string;
+  /** Ohms of the joint that fits best; null for conditions without one. */
+  ohms: number | null;
+  /** What the network shows then, scaled to the source as it is. */
+  predicted: Record<ReadPair, number | null>;
+}
+
 export interface Verdict {
-  /** Conditions that agree with every reading. */
-  fits: Condition[];
+  /** Conditions that agree with every reading and would show, best first. */
+  fits: Fit[];
+  /** Conditions that read as sound wiring does, with these instruments and this load. */
+  silent: Condition[];
+  /** What sound wiring shows here with this load. */
+  expected: Record<ReadPair, number | null>;
   /** `good` only when the readings fit correct wiring and nothing is remarked upon. */
   grade: 'good' | 'worry' | 'bad' | 'no-power' | 'none';
   headline: string;
   remarks: Remark[];
 }
 
-type Readings = Pick<Reading, 'lamps' | 'hotNeutral' | 'hotGround' | 'neutralGround' | 'loadAmps'>;
+export type Readings = Pick<
+  Reading,
+  'lamps' | 'hotNeutral' | 'hotGround' | 'neutralGround' | 'hotHot' | 'loadAmps'
+>;
 
 /** What three lamps cannot tell apart; shown with every verdict from lamps. */
 export const LAMP_BLIND_SPOTS =
   'Three lamps cannot see a false ground, a false ground with hot and neutral reversed, ground and neutral swapped, two hots, a poor ground or a loose neutral.';
 
-const sameLamps = (a: readonly boolean[], b: readonly boolean[]) => a.every((lit, i) => lit === b[i]);
+/** A source may be this far from nominal, as a share. */
+const SOURCE = { least: 0.9, most: 1.09 } as const;
+/** Volts and share that a reading may be off its prediction. */
+const SLACK = { volts: 1.5, share: 0.015 } as const;
+/** Volts that unknown loads elsewhere on the circuit may add between neutral and ground, and take from hot to neutral. */
+const ELSEWHERE = 3;
+/** A zero between neutral and ground, and what should stand there for it to be one. */
+const ZERO = { volts: 0.05, expected: 0.3 } as const;
+/** Where neutral and ground are joined at the slots nothing stands between them, volts. */
+const JOINED: readonly Condition[] = ['false-ground', 'false-ground-reversed', 'false-ground-open-neutral'];
+const JOINED_VOLTS = 0.2;
+/** A conductor that hangs loose never shows all of what stands beside it. */
+const GHOST_SHARE = 0.9;
+/** Below this nothing is live, volts. */
+const NO_POWER = 5;
+/** Two predictions this close are not told apart, volts. */
+const ALIKE = 1;
+/** A conductor hangs loose where a meter changes the volts by more than this share. */
+const LOOSE = 0.02;
+
+/** Conditions in which what is plugged in has a live frame. */
+const LIVE_FRAMES: readonly Condition[] = [
+  'hot-ground-reversed',
+  'false-ground-reversed',
+  'false-ground-open-neutral',
+];
+
+const PAIR_WORDS: Record<ReadPair, string> = {
+  hotNeutral: 'Hot–neutral',
+  hotGround: 'Hot–ground',
+  neutralGround: 'Neutral–ground',
+  hotHot: 'Hot–hot',
+};
+
+/** Predictions by run, stop, load and lamps: the same outlet is judged again and again. */
+const remembered = new WeakMap<Run, Map<string, Prediction[]>>();
+
+function predictions({ run, stop, settings }: Setting, amps: number, lamps: boolean): Prediction[] {
+  const known = remembered.get(run) ?? new Map<string, Prediction[]>();
+  remembered.set(run, known);
+  const key = `${stop} ${amps} ${lamps}`;
+  let found = known.get(key);
+  if (!found) {
+    // Lamps light by the tester’s own threshold, which is applied to the volts.
+    found = predictAt(run, stop, amps, lamps ? { ...LAMP_TESTER, lights: settings.tester.lights } : null);
+    known.set(key, found);
+  }
+  return found;
+}
+
+/** What sound wiring shows at an outlet with a load there, volts; null between slots that it does not join. */
+export function expectedAt(setting: Setting, amps: number): Record<ReadPair, number | null> {
+  const { meter } = predictions(setting, amps, false)[0]!;
+  return setting.grounding === 'none' ? { ...meter, hotGround: null, neutralGround: null } : meter;
+}
+
+/** How far a reading is from a prediction, in parts of what is allowed; over 1 does not fit. Infinity: lamps differ. */
+function distance(
+  readings: Readings,
+  prediction: Prediction,
+  correct: Prediction,
+  lights: number,
+): { worst: number; scale: number } {
+  const { condition, meter, open, lampVolts } = prediction;
+  const strongest = Math.max(...READ_PAIRS.map((pair) => correct.meter[pair] ?? 0));
+  let [own, squared] = [0, 0];
+  for (const pair of READ_PAIRS) {
+    const [read, told] = [readings[pair], meter[pair]];
+    if (read === null || told === null || told < 60 || isLoose(prediction, pair)) continue;
+    own += read * told;
+    squared += told * told;
+  }
+  const scale = squared === 0 ? 1 : Math.min(SOURCE.most, Math.max(SOURCE.least, own / squared));
+  let worst = 0;
+  for (const pair of READ_PAIRS) {
+    const read = readings[pair];
+    if (read === null) continue;
+    const told = meter[pair];
+    if (told === null) return { worst: Infinity, scale };
+    const at = told * scale;
+    const slack = SLACK.volts + SLACK.share * at;
+    let [low, high] = [at - slack, at + slack];
+    if (isLoose(prediction, pair)) {
+      // Strays differ from house to house: anywhere from nothing to most of what stands there untouched.
+      [low, high] = [0, Math.min(1.1 * open[pair]! * scale + slack, GHOST_SHARE * strongest * scale)];
+    } else if (pair === 'neutralGround' && at < 60) {
+      const sound = correct.meter.neutralGround ?? 0;
+      // A zero where a drop should stand is a sign of its own.
+      const joined = JOINED.includes(condition);
+      low = sound * scale >= ZERO.expected && !joined ? Math.max(ZERO.volts, at - slack) : 0;
+      high = at + (joined ? JOINED_VOLTS : ELSEWHERE);
+    } else if (pair !== 'neutralGround' && at > 60) low -= ELSEWHERE;
+    const [middle, half] = [(low + high) / 2, (high - low) / 2];
+    worst = Math.max(worst, Math.abs(read - middle) / half);
+  }
+  if (readings.lamps && lampVolts) {
+    const lit = lampVolts.map((v) => v * scale >= lights);
+    if (lit.some((on, i) => on !== readings.lamps![i])) return { worst: Infinity, scale };
+  }
+  return { worst, scale };
+}
+
+function isLoose({ meter, open }: Prediction, pair: ReadPair): boolean {
+  const [loaded, untouched] = [meter[pair], open[pair]];
+  return loaded !== null && untouched !== null && untouched > 2 && loaded < (1 - LOOSE) * untouched;
+}
+
+/** Whether a condition shows nothing that sound wiring does not, on a meter, by lamps or under this load. */
+function readsAlike(a: Prediction, b: Prediction, lights: number): boolean {
+  const apart = READ_PAIRS.some((pair) => {
+    if (isLoose(a, pair) !== isLoose(b, pair)) return true;
+    return Math.abs((a.meter[pair] ?? 0) - (b.meter[pair] ?? 0)) > ALIKE;
+  });
+  if (apart) return false;
+  const [x, y] = [a.lampVolts, b.lampVolts];
+  return !x || !y || x.every((v, i) => v >= lights === y[i]! >= lights);
+}
 
 /**
- * Judges one set of readings. Amperes at the outlet and the path's resistance decide what neutral–ground
- * should show; a source voltage inside ±10 % is allowed for.
+ * Judges one set of readings.
+ * @param setting where they were taken
  */
-export function judge(readings: Readings, expectation: Expectation): Verdict {
-  const volts = [readings.hotNeutral, readings.hotGround, readings.neutralGround];
-  if (!readings.lamps && volts.every((v) => v === null)) {
-    return { fits: [], grade: 'none', headline: 'Nothing read yet', remarks: [] };
+export function judge(readings: Readings, setting: Setting): Verdict {
+  const { settings } = setting;
+  const read = READ_PAIRS.filter((pair) => readings[pair] !== null);
+  const all = predictions(setting, readings.loadAmps, readings.lamps !== null);
+  const correct = all[0]!;
+  const expected = expectedAt(setting, readings.loadAmps);
+  if (!readings.lamps && read.length === 0)
+    return { fits: [], silent: [], expected, grade: 'none', headline: 'Nothing read yet', remarks: [] };
+  const lights = settings.tester.lights;
+  const best = new Map<Condition, { worst: number; scale: number; prediction: Prediction }>();
+  for (const prediction of all) {
+    const { worst, scale } = distance(readings, prediction, correct, lights);
+    const known = best.get(prediction.condition);
+    if (worst <= 1 && (!known || worst < known.worst))
+      best.set(prediction.condition, { worst, scale, prediction });
   }
-  const dark = !readings.lamps || readings.lamps.every((lit) => !lit);
-  const noVolts = volts.every((v) => v === null || v < 5);
-  const fits = (Object.keys(CONDITIONS) as Condition[]).filter((condition) => {
-    const { hot, neutral } = CONDITIONS[condition].wiring;
-    if (readings.loadAmps > 0 && (hot === null || neutral === null)) return false;
-    if (readings.lamps && !sameLamps(readings.lamps, lampsFor(condition, expectation, readings.loadAmps)))
-      return false;
-    return meterRanges(condition, expectation, readings.loadAmps).every(({ low, high }, i) => {
-      const read = volts[i];
-      return read === null || read === undefined || (read >= low && read <= high);
-    });
-  });
-  const remarks = remarksOn(readings, expectation, fits);
-  if (readings.lamps && fits.includes('correct')) remarks.push({ level: 'note', text: LAMP_BLIND_SPOTS });
-  if (dark && noVolts) {
-    return {
-      fits,
-      grade: 'no-power',
-      headline: 'No voltage: open hot, or the circuit is off',
-      remarks: [
-        {
-          level: 'note',
-          text: 'Check the breaker, an upstream GFCI and any wall switch before opening a box.',
-        },
-        ...remarks,
-      ],
-    };
+  const soundFits = best.has('correct');
+  const silent: Condition[] = [];
+  const fits: Fit[] = [];
+  for (const [condition, { prediction, scale }] of [...best].sort((a, b) => a[1].worst - b[1].worst)) {
+    const alike = condition !== 'correct' && readsAlike(prediction, correct, lights);
+    // A joint that a sound circuit explains as well is no finding.
+    const joint = prediction.ohms !== null && soundFits;
+    if (alike || joint) {
+      if (!silent.includes(condition)) silent.push(condition);
+      continue;
+    }
+    const predicted = Object.fromEntries(
+      READ_PAIRS.map((pair) => [
+        pair,
+        prediction.meter[pair] === null ? null : prediction.meter[pair] * scale,
+      ]),
+    ) as Fit['predicted'];
+    fits.push({ condition, label: labelOf(prediction), ohms: prediction.ohms, predicted });
   }
-  const labels = fits.map((f) => CONDITIONS[f].label);
-  if (fits.length === 0) {
-    return {
-      fits,
-      grade: 'bad',
-      headline: 'Fits no single simple fault',
-      remarks: [
-        {
-          level: 'worry',
-          text: 'Check the readings once more; two faults at once, two hots or a high-resistance joint remain.',
-        },
-        ...remarks,
-      ],
-    };
-  }
-  if (!fits.includes('correct')) return { fits, grade: 'bad', headline: labels.join(' or '), remarks };
-  const worries = remarks.flatMap((r) => r.title ?? []);
-  const others = labels.filter((l) => l !== 'Correct');
-  const alsoFits =
-    others.length > 0 ? `Correct, but ${others.join(' or ').toLowerCase()} would read the same` : 'Correct';
-  return {
-    fits,
-    grade: worries.length > 0 || others.length > 0 ? 'worry' : 'good',
-    headline: worries.length > 0 ? `Reads correct, but: ${worries.join(', ')}` : alsoFits,
-    remarks,
-  };
+  fits.sort((a, b) => Number(b.condition === 'correct') - Number(a.condition === 'correct'));
+  const remarks = remarksOn(readings, setting, fits, expected);
+  if (readings.lamps && soundFits) remarks.push({ level: 'note', text: LAMP_BLIND_SPOTS });
+  return { fits, silent, expected, remarks, ...summary(readings, fits, remarks) };
 }
+
+function labelOf({ condition, ohms }: Prediction): string {
+  const { label } = CONDITIONS[condition];
+  return ohms === null ? label : `${label}, about ${round(ohms, ohms < 10 ? 1 : 0)} Ω`;
+}
+
+function summary(
+  readings: Readings,
+  fits: readonly Fit[],
+  remarks: Remark[],
+): Pick<Verdict, 'grade' | 'headline'> {
+  const dark = !readings.lamps || readings.lamps.every((lit) => !lit);
+  const nothing = READ_PAIRS.every((pair) => (readings[pair] ?? 0) < NO_POWER);
+  if (dark && nothing) {
+    remarks.unshift({
+      level: 'note',
+      text: 'Check the breaker, an upstream GFCI and any wall switch before opening a box.',
+    });
+    return { grade: 'no-power', headline: 'No voltage: open hot, or the circuit is off' };
+  }
+  if (fits.length === 0) {
+    remarks.unshift({
+      level: 'worry',
+      text: 'Check the readings once more; two faults at once remain, or a load elsewhere that is not on record.',
+    });
+    return { grade: 'bad', headline: 'Fits no single simple fault' };
+  }
+  const labels = fits.map((f) => f.label);
+  if (fits[0]!.condition !== 'correct') {
+    const gravities = fits.map((f) => CONDITIONS[f.condition].gravity);
+    return { grade: gravities.every((g) => g === 'worry') ? 'worry' : 'bad', headline: either(labels) };
+  }
+  const worries = remarks.flatMap((r) => r.title ?? []);
+  const others = labels.slice(1);
+  if (worries.length > 0) return { grade: 'worry', headline: `Reads correct, but: ${worries.join(', ')}` };
+  return others.length === 0
+    ? { grade: 'good', headline: 'Correct' }
+    : { grade: 'worry', headline: `Correct, but ${lower(either(others))} would read the same` };
+}
+
+const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+const either = ([first = '', ...others]: readonly string[]): string =>
+  [first, ...others.map(lower)].join(' or ');
 
 function remarksOn(
   readings: Readings,
-  { pathOhms, grounding }: Expectation,
-  fits: readonly Condition[],
+  { settings, grounding, run, stop }: Setting,
+  fits: readonly Fit[],
+  expected: Verdict['expected'],
 ): Remark[] {
-  const { hotNeutral, hotGround, neutralGround, loadAmps } = readings;
+  const { limits } = settings;
+  const { hotGround, neutralGround, loadAmps, lamps } = readings;
   const remarks: Remark[] = [];
   const worry = (title: string, text: string) => remarks.push({ level: 'worry', title, text });
-  if (hotNeutral !== null && hotNeutral >= 5) {
-    if (hotNeutral < LIMITS.lowVolts)
-      worry(
-        'low voltage',
-        `Hot–neutral ${hotNeutral} V is under ${LIMITS.lowVolts} V: measure at the panel next.`,
-      );
-    if (hotNeutral > LIMITS.highVolts) {
-      worry(
-        'high voltage',
-        `Hot–neutral ${hotNeutral} V is over ${LIMITS.highVolts} V: an open service neutral does this. Compare both legs at once.`,
-      );
-    }
+  const has = (condition: Condition) => fits.some((f) => f.condition === condition);
+  remarks.push(...supplyRemarks(readings, limits, run.volts > 150));
+  if (!has('correct') && LIVE_FRAMES.some(has)) {
+    const sure = fits.every((f) => LIVE_FRAMES.includes(f.condition));
+    remarks.push({
+      level: 'danger',
+      text: `Anything metal plugged in here ${sure ? 'is' : 'may be'} live. Turn the circuit off now.`,
+    });
   }
-  const grounded =
-    fits.length > 0 && !fits.includes('open-ground') && (hotGround !== null || readings.lamps !== null);
-  if (grounding === 'none' && grounded && fits.includes('correct')) {
+  const grounded = fits.length > 0 && !has('open-ground') && (hotGround !== null || lamps !== null);
+  if (grounding === 'none' && grounded && (has('correct') || has('false-ground')))
     worry(
       'a ground where there should be none',
       'The box is on record without an equipment ground, yet it reads grounded: look for a neutral jumpered to the ground screw (false ground). Power off, prove it dead, open the box.',
     );
-  }
-  if (!fits.includes('correct')) {
-    if (grounding === 'none' && fits.length === 1 && fits[0] === 'open-ground') {
-      remarks.push({
-        level: 'note',
-        text: 'As expected of a box on record without an equipment ground; 406.4(D)(2) says what may be fitted there.',
-      });
-    }
-    if (fits.includes('hot-ground-reversed')) {
-      remarks.push({
-        level: 'danger',
-        text: 'Anything metal plugged in here is live. Turn the circuit off now.',
-      });
-    }
-    return remarks;
-  }
-  if (hotNeutral !== null && hotGround !== null && hotNeutral - hotGround > LIMITS.groundShortfall) {
-    worry(
-      'poor ground path',
-      `Hot–ground is ${round(hotNeutral - hotGround, 1)} V below hot–neutral: a poor ground path.`,
-    );
-  }
-  if (neutralGround === null) return remarks;
-  const expected = pathOhms * loadAmps;
-  const numbers = `${loadAmps} A × ${round(pathOhms, 3)} Ω = ${round(expected, 2)} V`;
-  if (neutralGround <= LIMITS.zero && expected >= LIMITS.expectedNeutral) {
+  if (grounding === 'none' && fits.length === 1 && has('open-ground'))
+    remarks.push({
+      level: 'note',
+      text: 'As expected of a box on record without an equipment ground; 406.4(D)(2) says what may be fitted there.',
+    });
+  const path = run.stops[stop]!.pathOhms;
+  const sound = expected.neutralGround ?? 0;
+  const numbers = `${loadAmps} A × ${round(loadAmps > 0 ? sound / loadAmps : path, 3)} Ω = ${round(sound, 2)} V`;
+  if (has('false-ground') && !has('correct') && neutralGround !== null && neutralGround <= ZERO.volts)
     worry(
       'suspicious zero',
       `Suspicious zero: neutral–ground should read about ${numbers} here. A jumper from neutral to ground close by (false ground) gives 0.0 V. Open the box, dead, and look.`,
     );
-  } else if (neutralGround > LIMITS.neutralGround) {
-    const extra = loadAmps > 0 ? ` of about ${round(neutralGround / loadAmps - pathOhms, 2)} Ω` : '';
+  const loose = fits.find((f) => f.condition === 'loose-neutral' || f.condition === 'loose-hot');
+  if (loose && !has('correct'))
+    remarks.push({
+      level: 'worry',
+      text: `With ${loadAmps} A on, sound wiring reads ${voltsOf(expected)}. A joint of about ${round(loose.ohms!, 2)} Ω, here or upstream, explains what was read: ${round(loadAmps ** 2 * loose.ohms!, 0)} W of heat in it at this load.`,
+    });
+  if (!has('correct')) return remarks;
+  if (
+    readings.hotNeutral !== null &&
+    hotGround !== null &&
+    readings.hotNeutral - hotGround > limits.hotGroundShortfall
+  )
     worry(
-      'resistance in the neutral',
-      `Neutral–ground ${neutralGround} V; the plan gives about ${numbers}. A joint in the neutral has resistance${extra}: loose neutral here or upstream.`,
+      'poor ground path',
+      `Hot–ground is ${round(readings.hotNeutral - hotGround, 1)} V below hot–neutral: a poor ground path.`,
     );
-  } else if (loadAmps > 0 && neutralGround > 2 * expected + 1.5) {
+  if (neutralGround !== null && neutralGround > limits.neutralGround)
     worry(
-      'loose neutral likely',
-      `Neutral–ground ${neutralGround} V is well above the ${numbers} the plan gives: look for a loose neutral upstream.`,
+      'neutral–ground high',
+      `Neutral–ground ${neutralGround} V is over ${limits.neutralGround} V; sound wiring gives about ${numbers}. Load elsewhere on the circuit, or resistance in the neutral.`,
     );
-  }
-  if (loadAmps === 0 && neutralGround <= LIMITS.zero) {
+  if (loadAmps === 0 && neutralGround !== null && neutralGround <= ZERO.volts)
     remarks.push({
       level: 'note',
       text: 'Neutral–ground of zero with no load says nothing about a false ground: read it again with a load on.',
     });
-  }
+  return remarks;
+}
+
+const voltsOf = (expected: Verdict['expected']): string =>
+  READ_PAIRS.flatMap((pair) =>
+    expected[pair] === null ? [] : `${PAIR_WORDS[pair].toLowerCase()} ${round(expected[pair], 1)} V`,
+  ).join(', ');
+
+/** Supply too low or too high; three-phase legs. */
+function supplyRemarks(readings: Readings, limits: Limits, twoHots: boolean): Remark[] {
+  const remarks: Remark[] = [];
+  const check = (pair: ReadPair, factor: number) => {
+    const volts = readings[pair];
+    if (volts === null || volts < 60) return;
+    if (volts < factor * limits.lowVolts)
+      remarks.push({
+        level: 'worry',
+        title: 'low voltage',
+        text: `${PAIR_WORDS[pair]} ${volts} V is under ${factor * limits.lowVolts} V: measure at the panel next.`,
+      });
+    if (volts > factor * limits.highVolts)
+      remarks.push({
+        level: 'worry',
+        title: 'high voltage',
+        text: `${PAIR_WORDS[pair]} ${volts} V is over ${factor * limits.highVolts} V: an open service neutral does this. Compare both legs at once.`,
+      });
+  };
+  if (!twoHots) check('hotNeutral', 1);
+  const both = readings.hotHot;
+  if (both !== null && both > 198 && both < 216)
+    remarks.push({
+      level: 'note',
+      text: `Hot–hot ${both} V: two legs of a three-phase service give 208 V. Heating there gives three quarters of its watts.`,
+    });
+  else check('hotHot', 2);
   return remarks;
 }

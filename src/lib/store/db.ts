@@ -42,7 +42,10 @@ export interface PictureRow {
  * Brings stored jobs from one version of the document to the present one, as files are. Their undo history
  * speaks of rows as they were, so it is let go.
  */
-async function migrateStored(transaction: Transaction, from: number): Promise<void> {
+async function migrateStored(
+  transaction: Transaction,
+  versionOf: (job: Entity | Job) => number,
+): Promise<void> {
   const entities = transaction.table<EntityRow>('entities');
   for (const { id: jobId } of await transaction.table<JobRow>('jobs').toArray()) {
     const rows = await entities.where('jobId').equals(jobId).toArray();
@@ -50,7 +53,7 @@ async function migrateStored(transaction: Transaction, from: number): Promise<vo
     if (!job) continue;
     const lists: Record<string, unknown[]> = {};
     for (const { table, value } of rows) if (table !== 'job') (lists[table] ??= []).push(value);
-    const file = migrate({ ...lists, version: from, job });
+    const file = migrate({ ...lists, version: versionOf(job), job });
     await entities.where('jobId').equals(jobId).delete();
     await entities.bulkPut([
       { jobId, table: 'job', id: jobId, value: file.job as Job },
@@ -60,6 +63,11 @@ async function migrateStored(transaction: Transaction, from: number): Promise<vo
     ]);
   }
   await transaction.table('changes').clear();
+}
+
+function versionStored(job: Entity | Job): number {
+  if (!('load' in job)) return 3;
+  return 'limits' in job.settings ? 5 : 4;
 }
 
 class HektoDatabase extends Dexie {
@@ -77,7 +85,9 @@ class HektoDatabase extends Dexie {
     });
     this.version(2)
       .stores({ pictures: '[jobId+id], jobId' })
-      .upgrade((transaction) => migrateStored(transaction, 2));
+      .upgrade((transaction) => migrateStored(transaction, () => 2));
+    // What the second kept may be of version 3 or 4; jobs have had a load method since the latter.
+    this.version(3).upgrade((transaction) => migrateStored(transaction, versionStored));
   }
 }
 

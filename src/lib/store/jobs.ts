@@ -3,7 +3,7 @@ import Dexie from 'dexie';
 import { applyChanges, emptyDocument, inverse, type Change } from '../../core/job/document.ts';
 import type { Outcome } from '../../core/job/commands.ts';
 import {
-  APPEND_ONLY,
+  isAppendOnly,
   TABLE_NAMES,
   type Job,
   type JobDocument,
@@ -123,7 +123,7 @@ async function transact(
 }
 
 const isRecord = (changes: readonly Change[]): boolean =>
-  changes.every((c) => c.table !== 'job' && APPEND_ONLY.includes(c.table));
+  changes.every((c) => c.table !== 'job' && isAppendOnly(c.table));
 
 /** Runs a command and stores what it changed. */
 export const commit = (

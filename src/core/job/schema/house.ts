@@ -7,6 +7,7 @@ import {
   text,
   name,
   flag,
+  day,
   inches,
   whole,
   entity,
@@ -22,7 +23,33 @@ import {
   STATUSES,
   FIXTURE_KINDS,
   DWELLINGS,
+  LAMP_COLOURS,
+  LAMP_ORDERS,
 } from './words.ts';
+
+/** From where on a reading is worth a word; a shop’s habits, not rules. */
+export const limitsSchema = entity({
+  lowVolts: number(90, 120).meta({ unit: 'V' }),
+  highVolts: number(120, 140).meta({ unit: 'V' }),
+  neutralGround: number(0.5, 20).meta({ unit: 'V', about: 'neutral to ground under load' }),
+  hotGroundShortfall: number(0.5, 20).meta({ unit: 'V', about: 'hot to ground below hot to neutral' }),
+  /** Of a conductor above what its length and gauge give. */
+  excessOhms: number(0.05, 5).meta({ unit: 'Ω' }),
+  groundOhms: number(0.1, 10).meta({ unit: 'Ω' }),
+  /** Hot and neutral of one cable apart, percent. */
+  imbalancePercent: number(5, 100),
+  /** Measured and expected hot to neutral apart, percent. */
+  apartPercent: number(0.5, 10),
+});
+
+/** The shop’s plug-in tester: its lamps from left to right, their colours, and when one counts as lit. */
+export const testerSchema = entity({
+  order: word(LAMP_ORDERS),
+  hotNeutral: word(LAMP_COLOURS),
+  hotGround: word(LAMP_COLOURS),
+  neutralGround: word(LAMP_COLOURS),
+  lights: number(30, 115).meta({ unit: 'V' }),
+});
 
 export const settingsSchema = entity({
   voltage: yup.number().strict().defined().min(110).max(130).meta({ unit: 'V' }),
@@ -44,6 +71,8 @@ export const settingsSchema = entity({
   wallThickness: inches(1, 24).meta({ about: 'between the faces of two rooms that share a wall' }),
   everyWall: flag().meta({ about: 'a receptacle on every wall of 2 ft or more, beyond the code' }),
   extraAtTelevision: flag().meta({ about: 'one more receptacle where a television goes' }),
+  limits: limitsSchema,
+  tester: testerSchema,
 });
 
 /** One line of the shop’s price book. */
@@ -56,15 +85,7 @@ export const jobSchema = entity({
   edition: yup.string().strict().defined().oneOf(EDITIONS),
   dwelling: yup.string().strict().defined().oneOf(DWELLINGS),
   /** Day of the permit, which decides exceptions that end on a date; null when not known. */
-  permitDate: yup
-    .string()
-    .strict()
-    .defined()
-    .nullable()
-    .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, {
-      message: '${path}: expected a day such as 2026-05-04',
-      excludeEmptyString: false,
-    }),
+  permitDate: day().nullable(),
   /** Multifamily: laundry for all on the premises, or not permitted in the unit. */
   laundryElsewhere: flag(),
   /** How the dwelling's load is worked out. */

@@ -1,6 +1,7 @@
 /** What was measured, proved, amended and photographed. */
 import * as yup from 'yup';
-import { id, text, name, flag, whole, volts, time, entity } from './fields.ts';
+import { id, text, name, flag, whole, volts, time, day, entity, list, number, word } from './fields.ts';
+import { HALVES_READ, INDICATORS, TEST_KINDS } from './words.ts';
 
 export const readingSchema = entity({
   id: id(),
@@ -29,8 +30,14 @@ export const readingSchema = entity({
   hotNeutral: volts(),
   hotGround: volts(),
   neutralGround: volts(),
+  /** Between the two hots of a 240 V outlet. */
+  hotHot: volts(),
   /** Amperes flowing at this outlet while measured. */
   loadAmps: yup.number().strict().defined().min(0).max(50),
+  /** Half of a duplex that was read. */
+  half: word(HALVES_READ),
+  /** Read with power on and the box open, on spread and capped conductors. */
+  openBox: flag(),
   note: text(),
   /** The reading this one replaces; that one is kept and struck through. */
   corrects: id().nullable(),
@@ -40,6 +47,8 @@ const deadReadings = entity({
   hotNeutral: volts(),
   hotGround: volts(),
   neutralGround: volts(),
+  /** Null where there is one hot. */
+  hotHot: volts(),
 });
 
 export const proofSchema = entity({
@@ -66,6 +75,45 @@ export const energizingSchema = entity({
   circuitId: id(),
   at: time(),
   by: name(),
+  /** To use it, or to measure at an open box with nobody working. */
+  purpose: word(['use', 'measurement'] as const),
+});
+
+/** Steps inside a box opened without a proof of dead, and why. */
+export const overrideSchema = entity({
+  id: id(),
+  circuitId: id(),
+  boxId: id(),
+  place: text(160),
+  at: time(),
+  by: name(),
+  reason: text().trim().min(10),
+});
+
+/** A test of a ground-fault or arc-fault device by its own button, with what it is known to protect. */
+export const deviceTestSchema = entity({
+  id: id(),
+  circuitId: id(),
+  /** Null is the breaker. */
+  boxId: id().nullable(),
+  place: text(160),
+  at: time(),
+  by: name(),
+  kind: word(TEST_KINDS),
+  /** It opened when its own button was pressed. */
+  tripped: flag(),
+  voltsAfterTest: volts(),
+  /** Every outlet that should go dark with it, and whether it did. */
+  downstream: list(entity({ boxId: id(), dead: flag() }), 400),
+  /** It closed again, as it is left at the end. */
+  reset: flag(),
+  voltsAfterReset: volts(),
+  /** With a tester plugged in at its face: what it was sent, and how long it took; null without one. */
+  tester: entity({ milliamps: number(1, 100), seconds: number(0, 60).nullable() }).nullable(),
+  indicator: word(INDICATORS),
+  /** Day it was put in, as far as known. */
+  installed: day().nullable(),
+  note: text(),
 });
 
 /** A local change to the code: a rule switched off, its limit tightened, or a note added. */

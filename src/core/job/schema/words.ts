@@ -140,6 +140,13 @@ export const CONDUCTOR_FUNCTIONS = [
   'spare',
   'unknown',
 ] as const;
+/** Half of a duplex that a reading speaks of. */
+export const HALVES_READ = ['both', 'top', 'bottom'] as const;
+export const TEST_KINDS = ['gfci', 'afci'] as const;
+export const INDICATORS = ['none', 'good', 'fault'] as const;
+/** Lamps of a plug-in tester from left to right: hot–neutral (HN), hot–ground (HG), neutral–ground (NG). */
+export const LAMP_ORDERS = ['HN HG NG', 'HN NG HG', 'HG HN NG', 'HG NG HN', 'NG HN HG', 'NG HG HN'] as const;
+export const LAMP_COLOURS = ['amber', 'red', 'green', 'white', 'blue'] as const;
 /** What eyes and fingers find at an old device. */
 export const SIGNS = [
   'back-stabbed',

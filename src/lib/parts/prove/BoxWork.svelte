@@ -1,41 +1,86 @@
 <script lang="ts">
-  import { newId } from '../../../core/job/document.ts';
-  import type { Proof } from '../../../core/job/schema.ts';
   import type { Run, RunStop } from '../../../core/circuits/run.ts';
+  import { newId } from '../../../core/job/document.ts';
+  import type { Energizing, Override, Proof } from '../../../core/job/schema.ts';
+  import type { CircuitState } from '../../../core/records/proof.ts';
   import { stepsFor } from '../../../core/records/steps.ts';
   import { localTime } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
+  import Field from '../Field.svelte';
 
   interface Props {
     run: Run;
     stop: RunStop;
     by: string;
-    /** Steps are shown only while a proof holds. */
+    /** Steps are shown only while a proof holds, or an override with its reason. */
     proof: Proof | null;
-    /** Whether power came back since the last proof. */
-    energized: boolean;
+    override: Override | null;
+    power: CircuitState;
     onprove: () => void;
-    onenergized: () => void;
+    onenergized: (purpose: Energizing['purpose']) => void;
   }
-  let { run, stop, by, proof, energized, onprove, onenergized }: Props = $props();
+  let { run, stop, by, proof, override, power, onprove, onenergized }: Props = $props();
 
   const session = useSession();
   let said = $state('');
+  let reason = $state('');
+  let measuring = $state(false);
+  const CHECKS = [
+    'Every bare end capped and spread, nothing touching, nothing loose',
+    'Everyone in the house told; nobody else near the box',
+    'Probes only, insulated to the tip; nobody’s hand in the box',
+    'I am qualified for this by local law',
+  ] as const;
+  const ticked = $state<boolean[]>(CHECKS.map(() => false));
 
-  async function energize() {
+  async function energize(purpose: Energizing['purpose']) {
     if (by.trim() === '') {
       said = 'Who puts the power back: expected a name';
       return;
     }
-    const row = { id: newId('energizing'), circuitId: run.circuit.id, at: new Date().toISOString(), by };
+    const row = {
+      id: newId('energizing'),
+      circuitId: run.circuit.id,
+      at: new Date().toISOString(),
+      by,
+      purpose,
+    };
     said = (await session.attempt({ type: 'put', table: 'energizings', rows: [row] })) ?? '';
-    if (said === '') onenergized();
+    if (said === '') onenergized(purpose);
+  }
+
+  async function openAnyway() {
+    if (by.trim() === '') {
+      said = 'Who opens it: expected a name';
+      return;
+    }
+    if (reason.trim().length < 10) {
+      said = 'Reason: expected at least 10 characters; it stands on the sheet';
+      return;
+    }
+    const row: Override = {
+      id: newId('override'),
+      circuitId: run.circuit.id,
+      boxId: stop.box.id,
+      place: `${stop.box.name}, ${stop.area.name}`,
+      at: new Date().toISOString(),
+      by,
+      reason: reason.trim(),
+    };
+    said = (await session.attempt({ type: 'put', table: 'overrides', rows: [row] })) ?? '';
   }
 </script>
 
-{#if proof}
-  <p class="good">✓ Proved dead {localTime(proof.at)} by {proof.by}.</p>
+{#if proof || override}
+  {#if proof}
+    <p class="good">✓ Proved dead {localTime(proof.at)} by {proof.by}.</p>
+  {:else if override}
+    <p class="wrong">
+      ! Opened without a proof of dead {localTime(override.at)} by {override.by}: “{override.reason}”. This
+      stands on the sheet.
+    </p>
+  {/if}
   <p class="caution">
     Treat a dead wire as live anyway. If anyone may have touched the breaker, prove it again.
   </p>
@@ -50,15 +95,52 @@
   <h2>When the boxes are closed</h2>
   <p>Tools out, plates on, people told. Putting power back voids every proof on this circuit.</p>
   {#if said}<p class="wrong" role="alert">{said}</p>{/if}
-  <Act kind="main" big onclick={energize}>Power is back on {run.circuit.name}</Act>
+  <Act kind="main" big onclick={() => energize('use')}>Power is back on {run.circuit.name}</Act>
+  <details bind:open={measuring}>
+    <summary>Energised measurement at the open box</summary>
+    <p class="caution">
+      Some readings need power on an open box: which cable is the feed, a baseline on bare conductors. That is
+      measuring, not work. A short window, then lock out and prove dead again before a hand goes in.
+    </p>
+    {#each CHECKS as check, i (check)}
+      <label class="check">
+        <input type="checkbox" bind:checked={ticked[i]} />
+        <span>{check}</span>
+      </label>
+    {/each}
+    <Act kind="danger" big disabled={!ticked.every(Boolean)} onclick={() => energize('measurement')}
+      >Power on to measure</Act
+    >
+  </details>
 {:else}
   <p class="locked">
     <strong>Locked.</strong> The steps inside {stop.box.name} open once this box is proved dead.
   </p>
   <p class="quiet">
-    {energized ? 'Power came back since the last proof.' : 'No proof of dead holds for this box.'}
+    {power === 'measuring'
+      ? 'Power is on to measure: lock out and prove it dead again.'
+      : power === 'energized'
+        ? 'Power came back since the last proof.'
+        : 'No proof of dead holds for this box.'}
   </p>
   <Act kind="main" big onclick={onprove}>Prove {stop.box.name} dead</Act>
+  <details>
+    <summary>Open the steps without a proof</summary>
+    <p class="caution">
+      Only where a proof cannot be taken and the circuit is known dead in another way, such as a service that
+      is cut. Your name and reason go on the sheet.
+    </p>
+    <Field
+      label="Reason"
+      value={reason}
+      commit={(text) => {
+        reason = text;
+        return text.length > 400 ? 'expected at most 400 characters' : null;
+      }}
+    />
+    {#if said}<p class="wrong" role="alert">{said}</p>{/if}
+    <Act kind="danger" big onclick={openAnyway}>Open without a proof</Act>
+  </details>
 {/if}
 
 <style>
@@ -68,6 +150,28 @@
     list-style: decimal;
     padding-left: 1.4rem;
     font-size: 1.1rem;
+  }
+  details {
+    display: grid;
+    gap: 0.5rem;
+    border-top: 1px solid var(--rule);
+    padding-top: 0.4rem;
+  }
+  summary {
+    min-height: 2.4rem;
+    font-weight: 650;
+  }
+  .check {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 0.75rem;
+    align-items: center;
+    min-height: 48px;
+    font-weight: 600;
+  }
+  .check input {
+    width: 28px;
+    height: 28px;
   }
   .good {
     color: var(--good);

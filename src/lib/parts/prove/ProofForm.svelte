@@ -2,7 +2,7 @@
   import { newId } from '../../../core/job/document.ts';
   import type { Circuit, Proof } from '../../../core/job/schema.ts';
   import type { RunStop } from '../../../core/circuits/run.ts';
-  import { proofGaps } from '../../../core/records/proof.ts';
+  import { deadPairs, proofGaps } from '../../../core/records/proof.ts';
   import { localTime, PAIRS } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -21,7 +21,7 @@
   const session = useSession();
 
   type Draft = Omit<Proof, 'id' | 'circuitId' | 'boxId' | 'place' | 'at' | 'by'>;
-  const NOT_READ = { hotNeutral: null, hotGround: null, neutralGround: null };
+  const NOT_READ = { hotNeutral: null, hotGround: null, neutralGround: null, hotHot: null };
   let draft = $state.raw<Draft>({
     lockedOut: false,
     liveBefore: null,
@@ -31,7 +31,8 @@
     screws: NOT_READ,
   });
   let said = $state('');
-  const gaps = $derived(proofGaps({ ...draft, by }));
+  const pairs = $derived(deadPairs(circuit));
+  const gaps = $derived(proofGaps({ ...draft, by }, pairs));
 
   const set = (values: Partial<Draft>) => {
     draft = { ...draft, ...values };
@@ -103,7 +104,7 @@
     <li>
       <p><strong>{title}</strong></p>
       <div class="volts">
-        {#each PAIRS as [pair, label] (pair)}
+        {#each PAIRS.filter(([p]) => pairs.includes(p)) as [pair, label] (pair)}
           <NumberField
             optional
             {label}

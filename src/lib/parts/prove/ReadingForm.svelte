@@ -1,67 +1,126 @@
 <script lang="ts">
   import { newId } from '../../../core/job/document.ts';
   import type { Box, Circuit, Reading } from '../../../core/job/schema.ts';
-  import type { RunStop } from '../../../core/circuits/run.ts';
+  import { beforeAndAfter, pairOf, remarksOnPair } from '../../../core/records/compare.ts';
+  import type { ReadPair } from '../../../core/records/conditions.ts';
   import { circuitState, readingsOf } from '../../../core/records/proof.ts';
   import { judgeIn } from '../../../core/records/report.ts';
-  import { expectedAt } from '../../../core/records/steps.ts';
-  import { judge } from '../../../core/records/verdict.ts';
-  import { describeReading, LAMPS, localTime, PAIRS } from '../../readings.ts';
+  import { settingOf } from '../../../core/records/setting.ts';
+  import { expectedAt, judge } from '../../../core/records/verdict.ts';
+  import { round } from '../../../core/units/quantity.ts';
+  import { describeReading, localTime, PAIRS } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Field from '../Field.svelte';
   import NumberField from '../NumberField.svelte';
   import VerdictCard from '../VerdictCard.svelte';
+  import LampsInput from './LampsInput.svelte';
+  import LiveInstrument from './LiveInstrument.svelte';
+  import PadFields, { type PadField } from './PadFields.svelte';
 
   interface Props {
     box: Box;
     areaName: string;
-    /** The outlet's circuit and its stop on it; null while it is on none. */
+    /** The outlet's circuit; null while it is on none. */
     circuit: Circuit | null;
-    stop: RunStop | null;
     by: string;
     stage: Reading['stage'];
+    half?: Reading['half'];
+    /** What the reading says beside that of the box before it. */
+    beside?: string | null;
+    onlogged?: () => void;
   }
-  let { box, areaName, circuit, stop, by, stage = $bindable() }: Props = $props();
+  let {
+    box,
+    areaName,
+    circuit,
+    by,
+    stage = $bindable(),
+    half = $bindable('both'),
+    beside = null,
+    onlogged,
+  }: Props = $props();
 
   const session = useSession();
   const document = $derived(session.document);
-  const voltage = $derived(document.job.settings.voltage);
+  const settings = $derived(document.job.settings);
+  const setting = $derived(settingOf(session.view, box));
   const power = $derived(circuit ? circuitState(document, circuit) : 'unproved');
   const history = $derived(readingsOf(document, box.id));
+  const standing = $derived(history.filter((r) => !r.struck).map((r) => r.reading));
+  const pair = $derived(pairOf(standing, setting));
+  const change = $derived(beforeAndAfter(standing));
 
-  type Draft = Pick<
-    Reading,
-    'lamps' | 'hotNeutral' | 'hotGround' | 'neutralGround' | 'loadAmps' | 'note' | 'corrects'
-  >;
+  type Draft = Pick<Reading, ReadPair | 'lamps' | 'loadAmps' | 'note' | 'corrects'>;
   const BLANK: Draft = {
     lamps: null,
     hotNeutral: null,
     hotGround: null,
     neutralGround: null,
+    hotHot: null,
     loadAmps: 0,
     note: '',
     corrects: null,
   };
   let draft = $state.raw<Draft>(BLANK);
   let said = $state('');
+  let width = $state(0);
+  const NARROW = 520;
+  let keyboard = $state(false);
+  const byPad = $derived(width > 0 && width <= NARROW && !keyboard);
 
-  const verdict = $derived(
-    judge(draft, { sourceVolts: voltage, pathOhms: stop?.pathOhms ?? 0, grounding: box.grounding }),
-  );
-  const expected = $derived(stop && expectedAt(stop, voltage, draft.loadAmps));
+  const verdict = $derived(judge(draft, setting));
+  const expected = $derived(expectedAt(setting, draft.loadAmps));
+  const pairs = $derived(PAIRS.filter(([p]) => expected[p] !== null || p === 'hotGround' || shows(p)));
+  /** An ungrounded box is measured to ground all the same. */
+  function shows(p: ReadPair): boolean {
+    return p === 'neutralGround' && expected.hotNeutral !== null;
+  }
+  const TOLERANCE = { neutralGround: 0.5 } as const;
+  function expectWords(p: ReadPair): string {
+    const volts = expected[p];
+    if (volts === null) return box.grounding === 'none' ? 'no ground on record' : '';
+    if (p === 'neutralGround')
+      return `expect ${volts.toFixed(2)}, up to ${round(volts + TOLERANCE.neutralGround, 1)}`;
+    return `expect ${volts.toFixed(1)} ± ${((volts * settings.limits.apartPercent) / 100).toFixed(1)}`;
+  }
+  const padFields = $derived<PadField[]>([
+    ...pairs.map(([key, label]) => ({
+      key,
+      label,
+      unit: 'V',
+      value: draft[key],
+      min: 0,
+      max: 300,
+      expect: expectWords(key),
+    })),
+    {
+      key: 'loadAmps',
+      label: 'Load on here',
+      unit: 'A',
+      value: draft.loadAmps,
+      min: 0,
+      max: 50,
+      expect: 'measured amps',
+    },
+  ]);
 
   const set = (values: Partial<Draft>) => {
     draft = { ...draft, ...values };
     return null;
   };
-  const toggleLamp = (i: number) =>
-    set({ lamps: (draft.lamps ?? [false, false, false]).map((lit, j) => (i === j ? !lit : lit)) });
+  const HALVES = [
+    { value: 'top', name: 'Top' },
+    { value: 'bottom', name: 'Bottom' },
+    { value: 'both', name: 'Both alike' },
+  ] as const;
+  const halves = $derived(box.device.kind === 'single' || box.device.volts !== '125' ? [] : HALVES);
 
   function correct({ id, place: _place, stage: found, ...reading }: Reading) {
     stage = found;
-    const { lamps, hotNeutral, hotGround, neutralGround, loadAmps, note } = reading;
-    draft = { lamps, hotNeutral, hotGround, neutralGround, loadAmps, note, corrects: id };
+    half = reading.half;
+    const { lamps, hotNeutral, hotGround, neutralGround, hotHot, loadAmps, note } = reading;
+    draft = { lamps, hotNeutral, hotGround, neutralGround, hotHot, loadAmps, note, corrects: id };
   }
 
   /** Why the reading cannot be logged yet, or an empty text. As-left readings come after proof and power. */
@@ -69,6 +128,8 @@
     if (by.trim() === '') return 'Who measures: expected a name';
     if (verdict.grade === 'none') return 'Expected at least the lamps or one voltage';
     if (stage === 'as-found' || power === 'energized') return '';
+    if (power === 'measuring')
+      return 'Power is on for a measurement at an open box; close it, prove it dead and put the power back for use first';
     return power === 'dead'
       ? 'The circuit is on record as dead; put the power back on record first'
       : 'As-left readings need a proof of dead and the power put back, on record';
@@ -77,25 +138,41 @@
   async function log() {
     said = gap();
     if (said !== '') return;
-    const metered = PAIRS.some(([pair]) => draft[pair] !== null);
+    const metered = PAIRS.some(([p]) => draft[p] !== null);
     const reading: Reading = {
       ...draft,
       stage,
+      half: halves.length > 0 ? half : 'both',
+      openBox: power === 'measuring',
       id: newId('reading'),
       boxId: box.id,
       place: `${box.name}, ${areaName}`,
       at: new Date().toISOString(),
       by,
-      instrument: [draft.lamps && 'three-lamp tester', metered && 'meter'].filter(Boolean).join(' and '),
+      instrument: [draft.lamps && 'three-lamp tester', metered && (instrument || 'meter')]
+        .filter(Boolean)
+        .join(' and '),
     };
     said = (await session.attempt({ type: 'put', table: 'readings', rows: [reading] })) ?? '';
-    if (said === '') draft = BLANK;
+    if (said !== '') return;
+    draft = BLANK;
+    onlogged?.();
   }
+
+  /** Name of the connected instrument whose volts are in the draft. */
+  let instrument = $state('');
 </script>
 
+<svelte:window bind:innerWidth={width} />
+
 <p class="caution">
-  Live measurement, face on, probes only. Fingers behind the guards, one hand where possible. Nothing is
-  opened in this state.
+  {#if power === 'measuring'}
+    Energised measurement: the box is open and live. Ends capped and spread, probes only, one hand, nobody
+    else near. This is measuring, not work; lock out and prove again before a hand goes in.
+  {:else}
+    Live measurement, face on, probes only. Fingers behind the guards, one hand where possible. Nothing is
+    opened in this state.
+  {/if}
 </p>
 <div class="row" role="group" aria-label="Stage">
   <Act pressed={stage === 'as-found'} onclick={() => (stage = 'as-found')}>As found</Act>
@@ -104,57 +181,64 @@
     <span class="warn">needs a proof of dead, then power back on</span>
   {/if}
 </div>
-<fieldset>
-  <legend>Three lamps: tap those that light</legend>
-  <div class="lamps">
-    {#each LAMPS as lamp, i (lamp)}
-      <button
-        type="button"
-        class="lamp"
-        aria-pressed={draft.lamps?.[i] ?? false}
-        onclick={() => toggleLamp(i)}
-      >
-        <span class="glow" aria-hidden="true"></span>{lamp}
-        <span class="lit">{draft.lamps ? (draft.lamps[i] ? 'lit' : 'dark') : 'not read'}</span>
-      </button>
+{#if halves.length > 0}
+  <div class="row" role="group" aria-label="Half">
+    {#each halves as h (h.value)}
+      <Act pressed={half === h.value} onclick={() => (half = h.value)}>{h.name}</Act>
     {/each}
   </div>
-  {#if draft.lamps}
-    <Act onclick={() => set({ lamps: null })}>No lamps read</Act>
-  {:else}
-    <Act onclick={() => set({ lamps: [false, false, false] })}>All three dark</Act>
-  {/if}
-</fieldset>
-<div class="volts">
-  {#each PAIRS as [pair, label] (pair)}
+{/if}
+<LiveInstrument
+  {box}
+  {circuit}
+  onread={(volts, name) => {
+    instrument = name;
+    set(volts);
+  }}
+  onlog={(volts, name) => {
+    instrument = name;
+    set(volts);
+    return log();
+  }}
+/>
+{#if byPad}
+  <PadFields
+    fields={padFields}
+    set={(key, value) => set({ [key]: key === 'loadAmps' ? (value ?? 0) : value })}
+  />
+  <Act onclick={() => (keyboard = true)}>Use the keyboard instead</Act>
+{:else}
+  <div class="volts">
+    {#each pairs as [p, label] (p)}
+      <NumberField
+        big
+        optional
+        {label}
+        unit="V"
+        min={0}
+        max={300}
+        value={draft[p]}
+        hint={expectWords(p)}
+        set={(v) => set({ [p]: v })}
+      />
+    {/each}
     <NumberField
       big
-      optional
-      {label}
-      unit="V"
+      label="Load on here"
+      unit="A"
       min={0}
-      max={300}
-      value={draft[pair]}
-      set={(v) => set({ [pair]: v })}
+      max={50}
+      value={draft.loadAmps}
+      hint="measured amps"
+      set={(v) => set({ loadAmps: v ?? 0 })}
     />
-  {/each}
-  <NumberField
-    big
-    label="Load on here"
-    unit="A"
-    min={0}
-    max={50}
-    value={draft.loadAmps}
-    hint="measured amps"
-    set={(v) => set({ loadAmps: v ?? 0 })}
-  />
-</div>
-{#if expected && stop}<p class="quiet">
-    A healthy run reads about <strong>{expected.hotNeutral.toFixed(1)} V</strong> hot–neutral and
-    <strong>{expected.neutralGround.toFixed(2)} V</strong> neutral–ground here with {draft.loadAmps} A (path
-    {stop.pathOhms.toFixed(3)} Ω a conductor, {voltage} V at the panel).
-  </p>{/if}
+  </div>
+{/if}
+{#if expected.hotNeutral !== null}
+  <LampsInput tester={settings.tester} lamps={draft.lamps} set={(lamps) => set({ lamps })} />
+{/if}
 <VerdictCard {verdict} />
+{#if beside}<p class="beside">{beside}</p>{/if}
 <Field
   label="Note"
   value={draft.note}
@@ -163,6 +247,46 @@
 {#if said}<p class="wrong" role="alert">{said}</p>{/if}
 <Act kind="main" big onclick={log}>{draft.corrects ? 'Log the correction' : `Log at ${box.name}`}</Act>
 {#if draft.corrects}<Act onclick={() => (draft = BLANK)}>Leave the earlier reading as it is</Act>{/if}
+
+{#if pair && pair.loopOhms !== null}
+  <div class="pair">
+    <h2>Two readings make a resistance</h2>
+    <p>
+      {pair.unloaded.hotHot ?? pair.unloaded.hotNeutral} V, and {pair.loaded.hotHot ?? pair.loaded.hotNeutral} V
+      with
+      {round(pair.amps, 2)} A more: <strong>{pair.loopOhms.toFixed(2)} Ω</strong> out and back, {pair.percent?.toFixed(
+        1,
+      )} % sag. The plan gives {pair.plannedLoop.toFixed(2)} Ω.
+      {#if pair.hotOhms !== null && pair.neutralOhms !== null}
+        Hot {pair.hotOhms.toFixed(2)} Ω, neutral {pair.neutralOhms.toFixed(2)} Ω.
+      {/if}
+    </p>
+    {#each remarksOnPair(pair, settings.limits) as remark (remark.text)}
+      <p class="warn">{remark.text}</p>
+    {/each}
+  </div>
+{/if}
+{#if change}
+  <div class="pair">
+    <h2>Before and after</h2>
+    <table>
+      <thead
+        ><tr
+          ><th></th>{#each pairs as [p, label] (p)}<th>{label}</th>{/each}<th>Load</th></tr
+        ></thead
+      >
+      <tbody>
+        {#each [['As found', change.before], ['As left', change.after]] as const as [name, r] (name)}
+          <tr>
+            <th>{name}</th>
+            {#each pairs as [p] (p)}<td>{r[p] ?? '–'}</td>{/each}
+            <td>{r.loadAmps} A</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+{/if}
 
 {#if history.length > 0}
   <h2>On record</h2>
@@ -187,49 +311,35 @@
     gap: 0.5rem;
     align-items: center;
   }
-  legend {
-    font-weight: 600;
-    font-size: 0.875rem;
-  }
-  .lamps {
-    display: grid;
-    grid-template-columns: repeat(3, 1fr);
-    gap: 0.5rem;
-    margin: 0.4rem 0;
-  }
-  .lamp {
-    display: grid;
-    justify-items: center;
-    gap: 0.3rem;
-    min-height: 96px;
-    padding: 0.5rem 0.25rem;
-    border: 2px solid var(--edge);
-    border-radius: 4px;
-    font-size: 0.95rem;
-  }
-  .glow {
-    width: 34px;
-    height: 34px;
-    border-radius: 50%;
-    border: 3px solid var(--ink);
-    background: repeating-linear-gradient(45deg, var(--rule) 0 4px, transparent 4px 8px);
-  }
-  .lamp[aria-pressed='true'] .glow {
-    background: #ffb21f;
-    box-shadow: 0 0 0 5px color-mix(in srgb, #ffb21f 45%, transparent);
-  }
-  .lit {
-    font-weight: 700;
-  }
   .volts {
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 0.6rem;
   }
+  .beside {
+    font-weight: 650;
+    border-left: 6px solid var(--edge);
+    padding-left: 0.75rem;
+  }
+  .pair {
+    display: grid;
+    gap: 0.4rem;
+    border-top: 1px solid var(--rule);
+    padding-top: 0.6rem;
+  }
+  th,
+  td {
+    text-align: left;
+    padding: 0.15rem 0.75rem 0.15rem 0;
+    font-variant-numeric: tabular-nums;
+  }
   .wrong,
   .warn {
     color: var(--bad);
     font-weight: 700;
+  }
+  .pair .warn {
+    color: var(--warn);
   }
   .history li {
     padding: 0.5rem 0;

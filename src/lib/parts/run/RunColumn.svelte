@@ -110,7 +110,9 @@
         <tspan class="far" x={textX} dy="22"
           >{formatFeet(s.distance)} · {round(s.amps, 1)} A ·
           <tspan class:over={percent > dropLimit}>{percent.toFixed(1)} %</tspan
-          >{#each tagsOf(run, s) as tag (tag)}<tspan>{` · ${tag}`}</tspan>{/each}</tspan
+          >{#each tagsOf(run, s) as tag (tag)}<tspan>{` · ${tag}`}</tspan>{/each}{#if result?.volts}<tspan
+              class="read">{` · ${result.volts}`}</tspan
+            >{/if}</tspan
         ></text
       >
     </g>
@@ -138,6 +140,9 @@
     font-size: 16px;
     font-weight: 400;
     fill: var(--quiet);
+  }
+  .read {
+    font-weight: 700;
   }
   .far .over {
     fill: var(--warn);

@@ -181,7 +181,11 @@
           <text class="name" x="2" y="50"
             >{s.box.name} <tspan class="far" x="0" dy="16">{formatFeet(s.distance)}</tspan>
             <tspan class="far" class:over={percent > dropLimit} x="0" dy="16">{percent.toFixed(1)} %</tspan>
-            {#if tag}<tspan class="tag" x="0" dy="17">{tag}</tspan>{/if}</text
+            {#if tag}<tspan class="tag" x="0" dy="17">{tag}</tspan>{/if}{#if result?.volts}<tspan
+                class="read"
+                x="0"
+                dy="17">{result.volts}</tspan
+              >{/if}</text
           >
         </g>
         {#if result && result.grade !== 'none'}
@@ -314,6 +318,10 @@
   }
   .run .far.over {
     fill: var(--warn);
+    font-weight: 700;
+  }
+  .read {
+    font-size: 14px;
     font-weight: 700;
   }
   .tag {

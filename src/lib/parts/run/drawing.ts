@@ -6,6 +6,8 @@ import type { Gauge } from '../../../core/job/schema.ts';
 export interface StopResult {
   grade: 'good' | 'worry' | 'bad' | 'no-power' | 'none';
   text: string;
+  /** The main voltage read, with its unit. */
+  volts: string;
 }
 export const SIGN: Record<StopResult['grade'], string> = {
   good: '✓',

@@ -193,14 +193,7 @@
           return null;
         }}
       />
-      <ReadingForm
-        {box}
-        areaName={area.name}
-        circuit={on?.circuit ?? null}
-        stop={on?.stop ?? null}
-        {by}
-        bind:stage
-      />
+      <ReadingForm {box} areaName={area.name} circuit={on?.circuit ?? null} {by} bind:stage />
     </div>
   </details>
 </div>

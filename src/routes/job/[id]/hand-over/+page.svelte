@@ -8,11 +8,12 @@
   import { round } from '../../../../core/units/quantity.ts';
   import { download, downloadJob, fileName, readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
+  import { today } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
   const document = $derived(session.document);
-  const report = $derived(reportOf(session.view, session.findings ?? []));
+  const report = $derived(reportOf(session.view, session.findings ?? [], today()));
   const labelled = $derived(report.outlets.filter((o) => o.labels.length > 0));
 
   let csvInput = $state<HTMLInputElement>();
@@ -48,7 +49,12 @@
     satisfied: 'In order',
   };
   const PROTECTION = { none: 'plain', afci: 'AFCI', gfci: 'GFCI', dual: 'AFCI + GFCI' };
-  const STATES = { unproved: 'not proved dead on record', dead: 'proved dead', energized: 'energized' };
+  const STATES = {
+    unproved: 'not proved dead on record',
+    dead: 'proved dead',
+    energized: 'energized',
+    measuring: 'live to measure',
+  };
   const volts = (v: number | null) => (v === null ? '' : `${v} V`);
 </script>
 
@@ -223,6 +229,46 @@
         </ul>
       {/if}
     </section>
+
+    {#if report.overrides.length > 0}
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+      <section tabindex="0" aria-label="Opened without a proof of dead">
+        <h2>Opened without a proof of dead</h2>
+        <ul>
+          {#each report.overrides as o (o.id)}
+            <li>{day(o.at)} UTC, {o.place}, by {o.by}: “{o.reason}”</li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
+
+    {#if report.devices.length > 0}
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+      <section tabindex="0" aria-label="Protecting devices">
+        <h2>Protecting devices</h2>
+        <table>
+          <thead>
+            <tr><th>Device</th><th>Goes dark with it</th><th>Last test</th><th>State</th></tr>
+          </thead>
+          <tbody>
+            {#each report.devices as d (d.key)}
+              <tr>
+                <td
+                  >{d.kind.toUpperCase()}
+                  {d.box ? d.box.name : `breaker ${d.circuit.space}, ${d.circuit.name}`}</td
+                >
+                <td>{d.protects.map((p) => p.name).join(', ') || 'nothing else'}</td>
+                <td>{d.tests[0] ? `${day(d.tests[0].at)} UTC` : 'none on record'}</td>
+                <td>{d.state}{d.replaceBy ? `; replace by ${d.replaceBy}` : ''}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+        <p class="quiet small">
+          Test each monthly by its own button; ten years is a usual age to replace one at.
+        </p>
+      </section>
+    {/if}
 
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <section tabindex="0" aria-label="Labels needed">

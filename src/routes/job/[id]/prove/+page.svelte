@@ -3,22 +3,28 @@
   import { LockOutline } from 'flowbite-svelte-icons';
   import { tinykeys } from 'tinykeys';
   import { page } from '$app/state';
-  import { rows } from '../../../../core/job/document.ts';
+  import { newId, rows } from '../../../../core/job/document.ts';
   import type { Reading } from '../../../../core/job/schema.ts';
-  import { circuitState, readingsOf, validProof } from '../../../../core/records/proof.ts';
+  import { besideNeighbour, type AtStop } from '../../../../core/records/compare.ts';
+  import { registerOf } from '../../../../core/records/deviceTests.ts';
+  import { circuitState, readingsOf, validOverride, validProof } from '../../../../core/records/proof.ts';
   import { judgeIn } from '../../../../core/records/report.ts';
+  import { sequenceOf, type Task } from '../../../../core/records/sequence.ts';
+  import { settingOf } from '../../../../core/records/setting.ts';
   import { LAMP_BLIND_SPOTS } from '../../../../core/records/verdict.ts';
   import { isTyping } from '$lib/keys.ts';
   import Act from '$lib/parts/Act.svelte';
   import Choice from '$lib/parts/Choice.svelte';
+  import ReadingsChart from '$lib/parts/charts/ReadingsChart.svelte';
   import Field from '$lib/parts/Field.svelte';
   import BoxWork from '$lib/parts/prove/BoxWork.svelte';
+  import DeviceForm from '$lib/parts/prove/DeviceForm.svelte';
   import ProofForm from '$lib/parts/prove/ProofForm.svelte';
   import ReadingForm from '$lib/parts/prove/ReadingForm.svelte';
   import RecordTable from '$lib/parts/prove/RecordTable.svelte';
   import type { StopResult } from '$lib/parts/run/drawing.ts';
   import RunDrawing from '$lib/parts/run/RunDrawing.svelte';
-  import { lastPerson, rememberPerson } from '$lib/readings.ts';
+  import { lastPerson, rememberPerson, today } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
@@ -32,39 +38,85 @@
   const index = $derived(Math.min(at, Math.max(0, (run?.stops.length ?? 1) - 1)));
   const stop = $derived(run?.stops[index] ?? null);
 
-  const TABS = [
-    { id: 'read', name: 'Readings' },
-    { id: 'dead', name: 'Prove dead' },
-    { id: 'work', name: 'In the box' },
-  ] as const;
-  let tab = $state<(typeof TABS)[number]['id']>('read');
+  type Tab = 'read' | 'dead' | 'work' | 'device';
+  let tab = $state<Tab>('read');
   let by = $state(lastPerson());
   let stage = $state<Reading['stage']>('as-found');
+  let half = $state<Reading['half']>('both');
+  /** The breaker’s own device is tested with no box chosen. */
+  let breakerDevice = $state<'gfci' | 'afci' | null>(null);
 
   const power = $derived(circuit ? circuitState(document, circuit) : 'unproved');
   const POWER = {
     unproved: { sign: '?', words: 'No proof of dead on record' },
     dead: { sign: '✓', words: 'Dead, proved' },
     energized: { sign: '!', words: 'Power is on; earlier proofs are void' },
+    measuring: { sign: '!!', words: 'Live to measure at an open box; not for work' },
   };
   const proof = $derived(circuit && stop ? validProof(document, circuit.id, stop.box.id) : null);
+  const override = $derived(circuit && stop ? validOverride(document, circuit.id, stop.box.id) : null);
 
-  const recorded = $derived(
-    (run?.stops ?? []).flatMap(({ box }) =>
+  const standing = $derived(
+    (run?.stops ?? []).map(({ box }) =>
       readingsOf(document, box.id)
         .filter((r) => !r.struck)
-        .map(({ reading }) => ({ name: box.name, reading, verdict: judgeIn(session.view, reading) })),
+        .map((r) => r.reading),
     ),
+  );
+  const recorded = $derived(
+    standing.flatMap((list, i) =>
+      list.map((reading) => ({
+        name: run!.stops[i]!.box.name,
+        reading,
+        verdict: judgeIn(session.view, reading),
+      })),
+    ),
+  );
+  const newest = $derived<(AtStop | null)[]>(
+    standing.map((list) => {
+      const reading = list.at(-1);
+      return reading ? { reading, verdict: judgeIn(session.view, reading) } : null;
+    }),
   );
   /** The newest reading of each box, hung under its stop. */
   const results = $derived(
     Object.fromEntries(
-      recorded.map(({ reading, verdict }): [string, StopResult] => [
-        reading.boxId,
-        { grade: verdict.grade, text: verdict.headline },
-      ]),
+      newest.flatMap((n, i): [string, StopResult][] =>
+        n
+          ? [
+              [
+                run!.stops[i]!.box.id,
+                { grade: n.verdict.grade, text: n.verdict.headline, volts: voltsOf(n.reading) },
+              ],
+            ]
+          : [],
+      ),
     ),
   );
+  const voltsOf = (r: Reading) => {
+    const volts = r.hotHot ?? r.hotNeutral ?? r.hotGround;
+    return volts === null ? '' : `${volts} V`;
+  };
+
+  const tasks = $derived(run ? sequenceOf(document, run) : []);
+  const open = $derived(tasks.filter((t) => !t.done));
+  const next = $derived(open[0] ?? null);
+  const register = $derived(registerOf(document, (c) => session.view.run(c), today()));
+  const device = $derived(
+    register.find((d) =>
+      breakerDevice
+        ? d.box === null && d.circuit.id === circuit?.id && d.kind === breakerDevice
+        : stop && d.box?.id === stop.box.id,
+    ) ?? null,
+  );
+  const tabs = $derived<{ id: Tab; name: string }[]>([
+    { id: 'read', name: 'Readings' },
+    ...(device ? [{ id: 'device' as const, name: `${device.kind.toUpperCase()} test` }] : []),
+    { id: 'dead', name: 'Prove dead' },
+    { id: 'work', name: 'In the box' },
+  ]);
+  const shownTab = $derived(tabs.some((t) => t.id === tab) ? tab : 'read');
+  let said = $state('');
 
   function signed(name: string): string | null {
     by = name.trim().slice(0, 80);
@@ -72,9 +124,58 @@
     return by === '' ? 'expected a name' : null;
   }
 
+  function choose(stopIndex: number) {
+    breakerDevice = null;
+    at = stopIndex;
+    said = '';
+  }
   function go(step: number) {
     const count = run?.stops.length ?? 0;
-    if (count > 0) at = (index + step + count) % count;
+    if (count > 0) choose((index + step + count) % count);
+  }
+
+  /** Puts a task of the sequence before the hands. */
+  function take(task: Task) {
+    said = '';
+    if (task.kind === 'power') {
+      tab = 'work';
+      return;
+    }
+    choose(Math.max(0, task.stop));
+    if (task.kind === 'device') {
+      breakerDevice = task.stop < 0 ? task.device : null;
+      tab = 'device';
+      return;
+    }
+    tab = 'read';
+    stage = 'as-left';
+    half = task.kind === 'read' ? task.half : 'both';
+  }
+  const nameOf = (task: Task) =>
+    task.stop < 0
+      ? task.kind === 'power'
+        ? task.title
+        : `${task.title}, breaker`
+      : `${run!.stops[task.stop]!.box.name}: ${task.title.toLowerCase()}`;
+  /** After a step is logged the next one is put forward, while the sequence is being walked. */
+  function logged() {
+    if (stage === 'as-left' && next && next.kind !== 'power') take(next);
+  }
+
+  /** Power that was never off needs no proof to be on record. */
+  async function powerIsOn() {
+    if (by.trim() === '') {
+      said = 'Who puts the power on: expected a name';
+      return;
+    }
+    const row = {
+      id: newId('energizing'),
+      circuitId: circuit!.id,
+      at: new Date().toISOString(),
+      by,
+      purpose: 'use' as const,
+    };
+    said = (await session.attempt({ type: 'put', table: 'energizings', rows: [row] })) ?? '';
   }
 
   onMount(() => {
@@ -101,13 +202,17 @@
           options={circuits.map((c) => ({ value: c.id, name: `${c.space} · ${c.name}` }))}
           set={(id) => {
             chosenId = id;
-            at = 0;
+            choose(0);
           }}
         />
         <p class="state {power}" role="status">
           <span aria-hidden="true">{POWER[power].sign}</span>
           {POWER[power].words}
         </p>
+        <div class="links">
+          <Act href="/job/{session.jobId}/prove/readings">All readings</Act>
+          <Act href="/job/{session.jobId}/prove/register">Device register</Act>
+        </div>
       </div>
       <div class="sheet drawing">
         <RunDrawing
@@ -116,27 +221,76 @@
           upright={false}
           dropLimit={document.job.settings.dropLimitPercent}
           selected={stop?.box.id ?? null}
-          onselect={(id) => (at = run.stops.findIndex((s) => s.box.id === id))}
+          onselect={(id) => choose(run.stops.findIndex((s) => s.box.id === id))}
         />
       </div>
+      {#if run.stops.length > 0}
+        <div class="sheet chart">
+          <ReadingsChart
+            {run}
+            readings={standing}
+            settingOf={(i) => settingOf(session.view, run.stops[i]!.box)}
+          />
+        </div>
+      {/if}
       {#if recorded.length > 0}<RecordTable title="On record for {circuit.name}" {recorded} />{/if}
     </section>
 
     {#if stop}
       <section class="work">
+        <details class="sheet sequence">
+          <summary>
+            {#if next}
+              <span class="count">{tasks.length - open.length} of {tasks.length} done</span>
+              <strong>Next: {nameOf(next)}</strong>
+            {:else}
+              <strong class="good">✓ Proved: all {tasks.length} steps are on record</strong>
+            {/if}
+          </summary>
+          <ol>
+            {#each tasks as task, i (i)}
+              <li class:done={task.done}>
+                <button type="button" onclick={() => take(task)}>
+                  <span aria-hidden="true">{task.done ? '✓' : i + 1}</span>
+                  <span>
+                    <strong>{nameOf(task)}</strong>{task.done ? ', done' : ''}
+                    <span class="quiet">{task.what}</span>
+                  </span>
+                </button>
+              </li>
+            {/each}
+          </ol>
+          <p class="quiet">
+            Test one outlet beyond the end as well: that it is on another circuit proves how far this one
+            goes.
+          </p>
+        </details>
+        {#if next}
+          <div class="row">
+            <Act kind="main" big onclick={() => take(next)}>{nameOf(next)}</Act>
+            {#if next.kind === 'power' && power === 'unproved'}
+              <Act big onclick={powerIsOn}>Power was never off</Act>
+            {/if}
+          </div>
+          {#if said}<p class="wrong" role="alert">{said}</p>{/if}
+        {/if}
         <div class="which">
           <Act big onclick={() => go(-1)} label="Box before">‹</Act>
           <div>
-            <p class="box-name">{stop.box.name}</p>
-            <p class="quiet">{stop.area.name} · box {index + 1} of {run.stops.length}</p>
+            <p class="box-name">{breakerDevice ? 'Breaker' : stop.box.name}</p>
+            <p class="quiet">
+              {breakerDevice
+                ? `space ${circuit.space}`
+                : `${stop.area.name} · box ${index + 1} of ${run.stops.length}`}
+            </p>
           </div>
           <Act big kind="main" onclick={() => go(1)} label="Next box">Next ›</Act>
         </div>
 
-        <div class="tabs" role="group" aria-label="Task">
-          {#each TABS as t (t.id)}
-            <button type="button" aria-pressed={tab === t.id} onclick={() => (tab = t.id)}>
-              {t.name}{#if t.id === 'work' && !proof}<LockOutline
+        <div class="tabs" role="group" aria-label="Task" style:--tabs={tabs.length}>
+          {#each tabs as t (t.id)}
+            <button type="button" aria-pressed={shownTab === t.id} onclick={() => (tab = t.id)}>
+              {t.name}{#if t.id === 'work' && !proof && !override}<LockOutline
                   class="ml-1 inline h-5 w-5"
                   ariaLabel="locked"
                 />{/if}
@@ -146,10 +300,21 @@
 
         <div class="sheet card">
           <Field label="Done by" value={by} commit={signed} placeholder="Your name" />
-          {#key stop.box.id}
-            {#if tab === 'read'}
-              <ReadingForm box={stop.box} areaName={stop.area.name} {circuit} {stop} {by} bind:stage />
-            {:else if tab === 'dead'}
+          {#key `${stop.box.id} ${breakerDevice}`}
+            {#if shownTab === 'device' && device}
+              <DeviceForm {device} {by} onrecorded={logged} />
+            {:else if shownTab === 'read'}
+              <ReadingForm
+                box={stop.box}
+                areaName={stop.area.name}
+                {circuit}
+                {by}
+                bind:stage
+                bind:half
+                beside={besideNeighbour(run, newest, index)}
+                onlogged={logged}
+              />
+            {:else if shownTab === 'dead'}
               <ProofForm {circuit} {stop} {by} {proof} onproved={() => (tab = 'work')} />
             {:else}
               <BoxWork
@@ -157,17 +322,18 @@
                 {stop}
                 {by}
                 {proof}
-                energized={power === 'energized'}
+                {override}
+                {power}
                 onprove={() => (tab = 'dead')}
-                onenergized={() => {
-                  stage = 'as-left';
+                onenergized={(purpose) => {
+                  stage = purpose === 'use' ? 'as-left' : 'as-found';
                   tab = 'read';
                 }}
               />
             {/if}
           {/key}
         </div>
-        {#if tab === 'read'}<p class="quiet">{LAMP_BLIND_SPOTS}</p>{/if}
+        {#if shownTab === 'read'}<p class="quiet">{LAMP_BLIND_SPOTS}</p>{/if}
       </section>
     {:else}
       <div class="sheet empty"><p>No boxes on this circuit yet. Put outlets on it in Runs.</p></div>
@@ -192,10 +358,53 @@
   }
   .pick {
     display: grid;
-    grid-template-columns: minmax(12rem, 20rem) 1fr;
+    grid-template-columns: minmax(12rem, 20rem) 1fr auto;
     gap: 1rem;
     align-items: end;
     padding: 0.75rem 1rem;
+  }
+  .links,
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+  }
+  .chart {
+    padding: 0.6rem 1rem 0.8rem;
+  }
+  .sequence {
+    padding: 0.4rem 0.9rem;
+  }
+  .sequence summary {
+    min-height: 2.6rem;
+    font-size: 1.1rem;
+  }
+  .sequence .count {
+    color: var(--quiet);
+    margin-right: 0.5rem;
+  }
+  .sequence li button {
+    display: grid;
+    grid-template-columns: 2rem 1fr;
+    width: 100%;
+    text-align: left;
+    min-height: 48px;
+    padding: 0.35rem 0;
+    border-top: 1px solid var(--rule);
+  }
+  .sequence li .quiet {
+    display: block;
+    font-size: 0.95rem;
+  }
+  .sequence .done {
+    color: var(--good);
+  }
+  .good {
+    color: var(--good);
+  }
+  .wrong {
+    color: var(--bad);
+    font-weight: 700;
   }
   .drawing {
     padding: 0.5rem;
@@ -209,6 +418,10 @@
   .state.dead {
     border-color: var(--good);
     color: var(--good);
+  }
+  .state.measuring {
+    border-color: var(--bad);
+    color: var(--bad);
   }
   .state.energized {
     border-color: var(--warn);
@@ -228,7 +441,7 @@
   }
   .tabs {
     display: grid;
-    grid-template-columns: repeat(3, 1fr);
+    grid-template-columns: repeat(var(--tabs), 1fr);
   }
   .tabs button {
     min-height: 48px;

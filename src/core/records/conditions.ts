@@ -1,0 +1,222 @@
+/**
+ * What instruments would show at one box under each wiring condition, worked out on the box’s own circuit: the cables from
+ * the panel to it with what is joined on the way.
+ */
+import type { Run } from '../circuits/run.ts';
+import type { LampTester } from '../instruments/lamps.ts';
+import { HIGH_OHMS } from '../instruments/meter.ts';
+import { MAINS_HERTZ, resistor } from '../instruments/connect.ts';
+import type { Fault } from '../network/faults.ts';
+import { Predictor, type Probe } from '../network/predict.ts';
+import { wiringOf, type Conductor, type Wiring } from '../network/wiring.ts';
+
+/** `bad`: miswired or open. `worry`: works, and should not be left so. `off`: nothing wrong need be. */
+export type Gravity = 'good' | 'worry' | 'bad' | 'off';
+
+export const CONDITIONS = {
+  correct: { label: 'Correct', gravity: 'good' },
+  'open-ground': { label: 'Open ground', gravity: 'bad' },
+  'open-neutral': { label: 'Open neutral', gravity: 'bad' },
+  'open-hot': { label: 'Open hot', gravity: 'off' },
+  'hot-neutral-reversed': { label: 'Hot and neutral reversed', gravity: 'bad' },
+  'hot-ground-reversed': { label: 'Hot and ground reversed', gravity: 'bad' },
+  'neutral-ground-reversed': { label: 'Neutral and ground reversed', gravity: 'bad' },
+  'false-ground': { label: 'False ground', gravity: 'worry' },
+  'false-ground-reversed': { label: 'False ground with hot and neutral reversed', gravity: 'bad' },
+  'false-ground-open-neutral': { label: 'False ground with the neutral open', gravity: 'bad' },
+  'two-hots': { label: 'Two hots on one leg', gravity: 'bad' },
+  'two-legs': { label: 'Two hots on both legs', gravity: 'bad' },
+  'loose-neutral': { label: 'Resistance in the neutral', gravity: 'worry' },
+  'loose-hot': { label: 'Resistance in the hot', gravity: 'worry' },
+  'lost-leg': { label: 'One leg lost', gravity: 'bad' },
+  'same-leg': { label: 'Both hots on one leg', gravity: 'bad' },
+} as const satisfies Record<string, { label: string; gravity: Gravity }>;
+export type Condition = keyof typeof CONDITIONS;
+
+/** Pairs of slots in the order of a prediction’s volts. */
+export const READ_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround', 'hotHot'] as const;
+export type ReadPair = (typeof READ_PAIRS)[number];
+
+export interface Prediction {
+  condition: Condition;
+  /** Ohms of the joint, for conditions that have one. */
+  ohms: number | null;
+  /** Volts on a meter of high impedance, and with nothing on: apart where a conductor hangs loose. Null: no such pair. */
+  meter: Record<ReadPair, number | null>;
+  open: Record<ReadPair, number | null>;
+  /** Hot–neutral, hot–ground, neutral–ground. */
+  lampVolts: [number, number, number] | null;
+}
+
+/** Ohms that a joint is tried with; each a factor of about 1.3 from the next. */
+const JOINT_STEPS = Array.from({ length: 26 }, (_, k) => 0.15 * 1.3 ** k);
+/** Amperes of something small that was left plugged in. */
+const LEFT_ON = 0.5;
+
+/**
+ * The run without what is not on the way to a stop; the stop is the last. A cable without a ground is taken to have one:
+ * that there is none is a condition of its own.
+ */
+export function pathTo(run: Run, stop: number): Run {
+  const path: number[] = [];
+  for (let i = stop; i >= 0; i = run.stops[i]!.feeder) path.unshift(i);
+  const { circuit } = run;
+  return {
+    ...run,
+    circuit: circuit.cable === 'old two-wire' ? { ...circuit, cable: 'NM-B' } : circuit,
+    stops: path.map((i, k) => ({ ...run.stops[i]!, feeder: k - 1 })),
+  };
+}
+
+interface Case {
+  condition: Condition;
+  faults: readonly Fault[];
+  ohms: number | null;
+}
+
+/** Each condition by the faults that make it, at the last stop of a path. */
+function casesOf(wiring: Wiring, last: number): Case[] {
+  const cases: Case[] = [{ condition: 'correct', faults: [], ohms: null }];
+  const has = (conductor: Conductor) => wiring.spotAt.has(`${last} ${conductor} terminal`);
+  const add = (condition: Condition, ...faults: Fault[]) => cases.push({ condition, faults, ohms: null });
+  const open = (conductor: Conductor, part: 'start' | 'terminal', stop = last): Fault => ({
+    kind: 'open',
+    stop,
+    conductor,
+    part,
+  });
+  const hot = hotOf(wiring, last);
+  const swap = (a: Conductor, b: Conductor): Fault => ({ kind: 'swap', stop: last, conductors: [a, b] });
+  const everywhere = (condition: Condition, conductor: Conductor) => {
+    add(condition, open(conductor, 'terminal'));
+    add(condition, open(conductor, 'start'));
+    if (last > 0) add(condition, open(conductor, 'start', 0));
+  };
+  if (has('ground')) everywhere('open-ground', 'ground');
+  everywhere('open-hot', hot);
+  if (has('ground')) add('hot-ground-reversed', swap(hot, 'ground'));
+  if (has('neutral')) {
+    const falseGround: Fault = { kind: 'false-ground', stop: last };
+    everywhere('open-neutral', 'neutral');
+    add('hot-neutral-reversed', swap(hot, 'neutral'));
+    if (has('ground')) add('neutral-ground-reversed', swap('neutral', 'ground'));
+    add('false-ground', falseGround);
+    add('false-ground-reversed', falseGround, swap(hot, 'neutral'));
+    add('false-ground-open-neutral', falseGround, open('neutral', 'start'));
+    add('two-hots', { kind: 'other-hot', stop: last, leg: 'same' });
+    add('two-legs', { kind: 'other-hot', stop: last, leg: 'other' });
+    for (const ohms of JOINT_STEPS) {
+      const loose = (conductor: Conductor): Fault => ({
+        kind: 'resistance',
+        stop: last,
+        conductor,
+        part: 'end',
+        ohms,
+      });
+      cases.push({ condition: 'loose-neutral', faults: [loose('neutral')], ohms });
+      cases.push({ condition: 'loose-hot', faults: [loose(hot)], ohms });
+    }
+  }
+  if (wiring.terminals[last]!.red !== null) {
+    add('lost-leg', { kind: 'open', stop: -1, conductor: 'black', part: 'contact' });
+    add('lost-leg', { kind: 'open', stop: -1, conductor: 'red', part: 'contact' });
+    add('same-leg', { kind: 'same-leg' });
+    for (const ohms of JOINT_STEPS)
+      cases.push({
+        condition: 'loose-hot',
+        faults: [{ kind: 'resistance', stop: last, conductor: hot, part: 'end', ohms }],
+        ohms,
+      });
+  }
+  return cases;
+}
+
+function hotOf({ spots, branches, terminals }: Wiring, stop: number): Conductor {
+  const { hot } = terminals[stop]!;
+  const own = spots.filter((s) => s.stop === stop);
+  return (
+    own.find((s) => s.part === 'contact' && branches[s.branch]!.to === hot) ??
+    own.find((s) => s.part === 'terminal' && branches[s.branch]!.to === hot)!
+  ).conductor;
+}
+
+/**
+ * Predictions at a stop for every condition.
+ * @param amps measured at the outlet, at nominal voltage
+ * @param lamps the tester, or null where none was plugged in
+ */
+export function predictAt(run: Run, stop: number, amps: number, lamps: LampTester | null): Prediction[] {
+  const path = pathTo(run, stop);
+  // What is plugged in elsewhere is not known; something small left plugged in here shows an open neutral as it is.
+  const loads = amps > 0 ? [amps] : [0, LEFT_ON];
+  return loads.flatMap((load) => predictWith(path, load, lamps, load === LEFT_ON && amps === 0));
+}
+
+/** Conditions that something left plugged in makes read otherwise. */
+const CHANGED_BY_LOAD: readonly Condition[] = [
+  'open-neutral',
+  'false-ground-open-neutral',
+  'hot-ground-reversed',
+];
+
+function predictWith(path: Run, amps: number, lamps: LampTester | null, leftOn: boolean): Prediction[] {
+  const last = path.stops.length - 1;
+  const wiring = wiringOf(path, { amps: new Map(amps > 0 ? [[last, amps]] : []), open: new Set() });
+  const { hot, neutral, ground, red } = wiring.terminals[last]!;
+  const withNeutral = path.circuit.neutral;
+  const pairs: ([number, number] | null)[] = [
+    withNeutral ? [hot, neutral] : null,
+    [hot, ground],
+    withNeutral ? [neutral, ground] : null,
+    red === null ? null : [hot, red],
+  ];
+  const probes = (ohms: number) =>
+    pairs.flatMap((pair): Probe[] => (pair ? [{ a: pair[0], b: pair[1], ohms }] : []));
+  const cases = casesOf(wiring, last).filter((c) => !leftOn || CHANGED_BY_LOAD.includes(c.condition));
+  const meter = readAll(wiring, cases, [...probes(HIGH_OHMS), ...probes(Infinity)]);
+  const lampPairs = [
+    [hot, neutral],
+    [hot, ground],
+    [neutral, ground],
+  ] as const;
+  const lit =
+    lamps &&
+    readAll(
+      {
+        ...wiring,
+        branches: [...wiring.branches, ...lampPairs.map(([a, b]) => resistor(a, b, lamps.lampOhms))],
+      },
+      cases,
+      lampPairs.map(([a, b]) => ({ a, b, ohms: Infinity })),
+    );
+  const count = pairs.filter((p) => p !== null).length;
+  const byPair = (volts: Float64Array, from: number): Prediction['meter'] => {
+    let at = from;
+    const values = pairs.map((pair) => (pair ? volts[at++]! : null));
+    return Object.fromEntries(READ_PAIRS.map((pair, k) => [pair, values[k]!])) as Prediction['meter'];
+  };
+  return cases.map(({ condition, ohms }, k) => ({
+    condition,
+    ohms,
+    meter: byPair(meter[k]!, 0),
+    open: byPair(meter[k]!, count),
+    lampVolts: lit ? ([...lit[k]!] as [number, number, number]) : null,
+  }));
+}
+
+/** Volts at the probes under each case, of one or two faults. */
+function readAll(wiring: Wiring, cases: readonly Case[], probes: readonly Probe[]): Float64Array[] {
+  const faults = [...new Set(cases.flatMap((c) => c.faults))];
+  const predictor = new Predictor(wiring, faults, probes, MAINS_HERTZ, 2);
+  return cases.map(({ faults: [first, second] }) => {
+    const volts = new Float64Array(probes.length);
+    predictor.without();
+    if (!first) predictor.readings(volts);
+    else if (!second) predictor.with(faults.indexOf(first), volts);
+    else {
+      predictor.given(faults.indexOf(first));
+      predictor.with(faults.indexOf(second), volts);
+    }
+    return volts;
+  });
+}

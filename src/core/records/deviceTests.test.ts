@@ -1,0 +1,133 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { buildRun } from '../circuits/run.ts';
+import { calendarOf } from '../formats/calendar.ts';
+import type { DeviceTest, JobDocument } from '../job/schema.ts';
+import { chain, house, outlet, receptacle, room } from '../job/testing.ts';
+import { addMonths, failuresOf, protectedBy, registerOf } from './deviceTests.ts';
+
+/** A GFCI second of four; the fourth leaves from its line side. */
+const boxes = ['R1', 'R2', 'R3', 'R4'].map((name, i) =>
+  outlet(name, 0, 20 + 40 * i, i === 1 ? { device: receptacle({ kind: 'gfci' }) } : {}),
+);
+const plain = chain(boxes);
+const circuit = {
+  ...plain,
+  stops: plain.stops.map((s, i) => (i === 3 ? { ...s, from: 'box-r2', side: 'line' as const } : s)),
+};
+const document = house({ area: room([400, 300, 400, 300]), boxes, circuits: [circuit] });
+const run = buildRun(document, circuit);
+const TEST: DeviceTest = {
+  id: 'test-1',
+  circuitId: circuit.id,
+  boxId: 'box-r2',
+  place: 'R2, Room',
+  at: '2026-10-31T09:00:00Z',
+  by: 'M. Alder',
+  kind: 'gfci',
+  tripped: true,
+  voltsAfterTest: 0.3,
+  downstream: [{ boxId: 'box-r3', dead: true }],
+  reset: true,
+  voltsAfterReset: 120.1,
+  tester: { milliamps: 8, seconds: 0.03 },
+  indicator: 'good',
+  installed: '2016-12-01',
+  note: '',
+};
+const withTests = (...tests: DeviceTest[]): JobDocument => ({
+  ...document,
+  deviceTests: Object.fromEntries(tests.map((t) => [t.id, t])),
+});
+const stateOn = (today: string, ...tests: DeviceTest[]) =>
+  registerOf(withTests(...tests), () => run, today).find((d) => d.box?.name === 'R2')!;
+
+test('months are added within the month', () => {
+  assert.equal(addMonths('2026-01-31', 1), '2026-02-28');
+  assert.equal(addMonths('2024-01-31', 1), '2024-02-29');
+  assert.equal(addMonths('2026-12-15', 1), '2027-01-15');
+  assert.equal(addMonths('2016-02-29', 120), '2026-02-28');
+});
+
+test('what goes dark with a device is what its load side feeds', () => {
+  assert.deepEqual(
+    protectedBy(run, boxes[1]!).map((p) => p.name),
+    ['R3'],
+  );
+  assert.deepEqual(
+    protectedBy(run, null).map((p) => p.name),
+    ['R1', 'R2', 'R3', 'R4'],
+  );
+});
+
+test('the register knows age, next test and replacement', () => {
+  assert.equal(stateOn('2026-11-25').state, 'never tested');
+  const tested = stateOn('2026-11-25', TEST);
+  assert.equal(tested.nextTest, '2026-11-30');
+  assert.equal(tested.replaceBy, '2026-12-01');
+  assert.equal(tested.state, 'in order');
+  assert.equal(stateOn('2026-11-30', TEST).state, 'test due');
+  assert.equal(stateOn('2026-12-01', TEST).state, 'replace');
+  // The breaker is registered too: the chain hangs on an AFCI one.
+  assert.deepEqual(
+    registerOf(document, () => run, '2026-11-25').map((d) => [d.box?.name ?? 'breaker', d.kind]),
+    [
+      ['breaker', 'afci'],
+      ['R2', 'gfci'],
+    ],
+  );
+});
+
+const FAILURES: [string, Partial<DeviceTest>, RegExp][] = [
+  ['no trip', { tripped: false }, /did not trip by its own button/],
+  ['volts after it tripped', { voltsAfterTest: 119 }, /119 V still there/],
+  ['downstream live', { downstream: [{ boxId: 'box-r3', dead: false }] }, /1 of 1 downstream stayed live/],
+  ['no reset', { reset: false }, /does not reset/],
+  ['no trip at 8 mA', { tester: { milliamps: 8, seconds: null } }, /did not trip at 8 mA/],
+  ['a bad indicator', { indicator: 'fault' }, /indicator/],
+];
+for (const [what, values, message] of FAILURES) {
+  test(`a device is defective by ${what}`, () => {
+    assert.match(failuresOf({ ...TEST, ...values }).join(), message);
+    assert.equal(stateOn('2026-11-25', { ...TEST, ...values }).state, 'defective');
+  });
+}
+test('a device that holds at 4 mA is sound', () => {
+  assert.deepEqual(failuresOf({ ...TEST, tester: { milliamps: 4, seconds: null } }), []);
+});
+
+/** A second, small reader of RFC 5545: unfolds lines and takes name and value. */
+function plainEvents(text: string): Record<string, string>[] {
+  const lines = text.replace(/\r\n[ \t]/g, '').split('\r\n');
+  const events: Record<string, string>[] = [];
+  for (const line of lines) {
+    if (line === 'BEGIN:VEVENT') events.push({});
+    const [name, ...value] = line.split(':');
+    if (events.length > 0) events.at(-1)![name!.split(';')[0]!] ??= value.join(':');
+  }
+  return events;
+}
+
+test('the calendar has a monthly test and a replacement of each device', () => {
+  const job = withTests(TEST);
+  const text = calendarOf(
+    job,
+    registerOf(job, () => run, '2026-11-25'),
+    '2026-11-25T15:04:05Z',
+  );
+  assert.ok(
+    text.endsWith('END:VCALENDAR\r\n') && text.split('\r\n').every((l) => new TextEncoder().encode(l).length <= 75),
+  );
+  const events = plainEvents(text);
+  assert.deepEqual(
+    events.map((e) => [e.SUMMARY, e.DTSTART, e.RRULE ?? '']),
+    [
+      // Never tested: from today.
+      ['Test AFCI breaker\\, space 1\\, Circuit 1', '20261125', 'FREQ=MONTHLY'],
+      ['Test GFCI R2', '20261130', 'FREQ=MONTHLY'],
+      ['Replace GFCI R2', '20261201', ''],
+    ],
+  );
+  assert.equal(events[0]!.DTSTAMP, '20261125T150405Z');
+  assert.equal(new Set(events.map((e) => e.UID)).size, 3);
+});

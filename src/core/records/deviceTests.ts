@@ -1,0 +1,130 @@
+/** The register of ground-fault and arc-fault devices: what each protects, its age, when to test and replace it. */
+import type { Run } from '../circuits/run.ts';
+import { rows } from '../job/document.ts';
+import type { Box, Circuit, DeviceTest, JobDocument } from '../job/schema.ts';
+
+/** Monthly, as the makers’ instructions have it. */
+const TEST_MONTHS = 1;
+/** A usual age to replace one at, years. */
+export const REPLACE_YEARS = 10;
+/** Below this an outlet counts as dead, volts. */
+const DEAD_VOLTS = 5;
+
+export interface RegisteredDevice {
+  /** `box-…`, or the circuit’s id for a breaker. */
+  key: string;
+  circuit: Circuit;
+  /** Null: the breaker. */
+  box: Box | null;
+  kind: DeviceTest['kind'];
+  /** Names of the outlets that go dark with it. */
+  protects: { boxId: string; name: string }[];
+  /** Newest first. */
+  tests: DeviceTest[];
+  /** Day it was put in, as far as known. */
+  installed: string | null;
+  /** Day of the next test; null when it was never tested. */
+  nextTest: string | null;
+  replaceBy: string | null;
+  state: 'never tested' | 'in order' | 'test due' | 'replace' | 'defective';
+}
+
+/** Adds months to a day, staying within the month. */
+export function addMonths(day: string, months: number): string {
+  const [year, month, date] = day.split('-').map(Number) as [number, number, number];
+  const first = new Date(Date.UTC(year, month - 1 + months, 1));
+  const last = new Date(Date.UTC(first.getUTCFullYear(), first.getUTCMonth() + 1, 0)).getUTCDate();
+  first.setUTCDate(Math.min(date, last));
+  return first.toISOString().slice(0, 10);
+}
+
+/** What is wrong with a test as it was recorded; empty when the device passed. */
+export function failuresOf(test: DeviceTest): string[] {
+  const failures: string[] = [];
+  if (!test.tripped) failures.push('did not trip by its own button');
+  if (test.tripped && test.voltsAfterTest !== null && test.voltsAfterTest > DEAD_VOLTS)
+    failures.push(`${test.voltsAfterTest} V still there after it tripped`);
+  const live = test.downstream.filter((d) => !d.dead).length;
+  if (live > 0)
+    failures.push(`${live} of ${test.downstream.length} downstream stayed live: line and load reversed?`);
+  if (!test.reset) failures.push('does not reset');
+  if (test.tester && test.tester.milliamps >= 6 && test.tester.seconds === null)
+    failures.push(`did not trip at ${test.tester.milliamps} mA`);
+  if (test.indicator === 'fault') failures.push('its indicator shows a fault');
+  return failures;
+}
+
+/** Outlets that a device takes down with it. */
+export function protectedBy(run: Run, box: Box | null): { boxId: string; name: string }[] {
+  const at = box === null ? -1 : run.stops.findIndex((s) => s.box.id === box.id);
+  if (box !== null && at < 0) return [];
+  const down = new Set([at]);
+  return run.stops.flatMap((s, i) => {
+    if (!down.has(s.feeder)) return [];
+    // What leaves from the line side stays live.
+    if (s.feeder === at && at >= 0 && s.stop.side === 'line') return [];
+    down.add(i);
+    return [{ boxId: s.box.id, name: s.box.name }];
+  });
+}
+
+const KIND = { gfci: 'gfci', 'outlet-afci': 'afci' } as const;
+
+/** Every device of the job, by panel space and then along the run. @param today `2026-11-25` */
+export function registerOf(
+  document: JobDocument,
+  runOf: (circuit: Circuit) => Run,
+  today: string,
+): RegisteredDevice[] {
+  const tests = rows(document.deviceTests).sort((a, b) => b.at.localeCompare(a.at));
+  const entry = (run: Run, box: Box | null, kind: DeviceTest['kind']): RegisteredDevice => {
+    const own = tests.filter(
+      (t) =>
+        t.kind === kind && (box ? t.boxId === box.id : t.boxId === null && t.circuitId === run.circuit.id),
+    );
+    const installed = own.find((t) => t.installed !== null)?.installed ?? null;
+    const [last] = own;
+    const nextTest = last ? addMonths(last.at.slice(0, 10), TEST_MONTHS) : null;
+    const replaceBy = installed === null ? null : addMonths(installed, 12 * REPLACE_YEARS);
+    return {
+      key: `${box?.id ?? run.circuit.id} ${kind}`,
+      circuit: run.circuit,
+      box,
+      kind,
+      protects: protectedBy(run, box),
+      tests: own,
+      installed,
+      nextTest,
+      replaceBy,
+      state: stateOf(last, nextTest, replaceBy, today),
+    };
+  };
+  return rows(document.circuits)
+    .sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space)
+    .flatMap((circuit) => {
+      const run = runOf(circuit);
+      const { protection } = circuit.breaker;
+      const kinds: DeviceTest['kind'][] = [];
+      if (protection === 'gfci' || protection === 'dual') kinds.push('gfci');
+      if (protection === 'afci' || protection === 'dual') kinds.push('afci');
+      return [
+        ...kinds.map((kind) => entry(run, null, kind)),
+        ...run.stops.flatMap(({ box }) => {
+          const kind = KIND[box.device.kind as keyof typeof KIND];
+          return kind ? [entry(run, box, kind)] : [];
+        }),
+      ];
+    });
+}
+
+function stateOf(
+  last: DeviceTest | undefined,
+  nextTest: string | null,
+  replaceBy: string | null,
+  today: string,
+): RegisteredDevice['state'] {
+  if (!last) return 'never tested';
+  if (failuresOf(last).length > 0) return 'defective';
+  if (replaceBy !== null && replaceBy <= today) return 'replace';
+  return nextTest !== null && nextTest <= today ? 'test due' : 'in order';
+}

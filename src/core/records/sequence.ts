@@ -1,0 +1,106 @@
+/** The order of work that proves a circuit: power on, every outlet along the run, loads, devices, reset. */
+import type { Run, RunStop } from '../circuits/run.ts';
+import { rows } from '../job/document.ts';
+import type { Box, JobDocument, Reading } from '../job/schema.ts';
+import { isReceptacle } from '../plan/wallSpaces.ts';
+import { protectedBy } from './deviceTests.ts';
+import { circuitState, struckReadings } from './proof.ts';
+
+export type Task = {
+  /** Position of the stop; −1 is the panel. */
+  stop: number;
+  title: string;
+  what: string;
+  done: boolean;
+} & (
+  | { kind: 'power' }
+  | { kind: 'read'; half: Reading['half'] }
+  | { kind: 'load' }
+  | { kind: 'device'; device: 'gfci' | 'afci' }
+);
+
+/** An outlet for one appliance with both hots. */
+export const takesBothHots = (box: Box): boolean => box.device.volts !== '125';
+
+/** A duplex has two faces to read. */
+const halvesOf = (box: Box): Reading['half'][] =>
+  box.device.kind === 'single' || takesBothHots(box) || box.device.rating >= 30
+    ? ['both']
+    : ['top', 'bottom'];
+
+/** Readings as left at an outlet since power came back last, without those corrected. */
+function readAfterPower(document: JobDocument, run: Run): Map<string, Reading[]> {
+  const struck = struckReadings(document);
+  const since = rows(document.energizings)
+    .filter((e) => e.circuitId === run.circuit.id)
+    .reduce((last, e) => (e.at > last ? e.at : last), '');
+  const found = new Map<string, Reading[]>();
+  for (const reading of rows(document.readings)) {
+    if (reading.stage !== 'as-left' || struck.has(reading.id) || reading.at < since) continue;
+    found.set(reading.boxId, [...(found.get(reading.boxId) ?? []), reading]);
+  }
+  return found;
+}
+
+/** Tasks in the order in which a person walks the run. */
+export function sequenceOf(document: JobDocument, run: Run): Task[] {
+  const { circuit, stops } = run;
+  const readings = readAfterPower(document, run);
+  const tests = rows(document.deviceTests).filter((t) => t.circuitId === circuit.id);
+  const power = circuitState(document, circuit);
+  const tasks: Task[] = [
+    {
+      kind: 'power',
+      stop: -1,
+      title: 'Power on',
+      what: 'Boxes closed, tools out, people told. Stand to the side, breaker on, listen: if it trips, leave it off.',
+      done: power === 'energized',
+    },
+  ];
+  const deviceTask = (stop: number, box: Box | null, device: 'gfci' | 'afci'): Task => {
+    const dark = protectedBy(run, box).map((p) => p.name);
+    return {
+      kind: 'device',
+      device,
+      stop,
+      title: `${device.toUpperCase()} test`,
+      what: `Press its own button${dark.length > 0 ? `; ${dark.join(', ')} must go dark` : ''}. Read volts after test and after reset. Leave it reset.`,
+      done: tests.some((t) => t.kind === device && t.boxId === (box?.id ?? null) && t.tripped && t.reset),
+    };
+  };
+  stops.forEach((stop, at) => tasks.push(...tasksAt(stop, at, readings.get(stop.box.id) ?? [], deviceTask)));
+  const { protection } = circuit.breaker;
+  if (protection === 'gfci' || protection === 'dual') tasks.push(deviceTask(-1, null, 'gfci'));
+  if (protection === 'afci' || protection === 'dual') tasks.push(deviceTask(-1, null, 'afci'));
+  return tasks;
+}
+
+function tasksAt(
+  { box }: RunStop,
+  at: number,
+  readings: readonly Reading[],
+  deviceTask: (stop: number, box: Box, device: 'gfci' | 'afci') => Task,
+): Task[] {
+  if (!isReceptacle(box) || box.status === 'remove') return [];
+  const tasks: Task[] = halvesOf(box).map((half) => ({
+    kind: 'read',
+    half,
+    stop: at,
+    title: half === 'both' ? 'Read' : `Read the ${half}`,
+    what: takesBothHots(box)
+      ? 'Hot to hot, each hot to neutral and to ground.'
+      : 'Hot–neutral, hot–ground, neutral–ground.',
+    done: readings.some((r) => r.half === half || r.half === 'both'),
+  }));
+  if (takesBothHots(box) || box.device.rating >= 30)
+    tasks.push({
+      kind: 'load',
+      stop: at,
+      title: 'Load test',
+      what: 'Unloaded volts, then with the appliance or a known load on: volts and measured amps.',
+      done: readings.some((r) => r.loadAmps > 0),
+    });
+  if (box.device.kind === 'gfci') tasks.push(deviceTask(at, box, 'gfci'));
+  if (box.device.kind === 'outlet-afci') tasks.push(deviceTask(at, box, 'afci'));
+  return tasks;
+}

@@ -1,0 +1,45 @@
+/** Where a reading is taken: the run and stop of an outlet. */
+import { buildRun, type Run } from '../circuits/run.ts';
+import type { View } from '../code/view.ts';
+import { breakerOf, PLAIN_CIRCUIT, stopAt } from '../job/document.ts';
+import type { Box, Circuit, Settings } from '../job/schema.ts';
+import type { Setting } from './verdict.ts';
+
+/** Cable to an outlet of which no circuit is on record, inches. */
+const NEAR = 12;
+
+/** Runs of outlets that are on no circuit: as if they hung on the panel by a foot of cable. */
+const alone = new WeakMap<Settings, WeakMap<Box, Run>>();
+
+function runAlone(view: View, box: Box): Run {
+  const { settings } = view.document.job;
+  const known = alone.get(settings) ?? new WeakMap<Box, Run>();
+  alone.set(settings, known);
+  let run = known.get(box);
+  if (!run) {
+    const twoHots = box.device.volts !== '125';
+    const circuit: Circuit = {
+      ...PLAIN_CIRCUIT,
+      id: 'circuit-none',
+      panelId: 'panel-none',
+      space: 1,
+      name: 'No circuit',
+      status: 'existing',
+      breaker: { ...breakerOf(20), poles: twoHots ? 2 : 1 },
+      gauge: '12',
+      neutral: box.device.volts !== '250',
+      stops: [{ ...stopAt(box.id, null), measured: NEAR }],
+    };
+    run = buildRun(view.document, circuit);
+    known.set(box, run);
+  }
+  return run;
+}
+
+export function settingOf(view: View, box: Box): Setting {
+  const { settings } = view.document.job;
+  const circuit = view.circuitOf(box.id);
+  const run = circuit ? view.run(circuit) : runAlone(view, box);
+  const stop = run.stops.findIndex((s) => s.box.id === box.id);
+  return { run, stop, grounding: box.grounding, settings };
+}
