@@ -93,3 +93,88 @@ test('pages carry a policy without unsafe scripts', async () => {
   assert.doesNotMatch(scripts, /unsafe/);
   assert.match(policy, /object-src 'none'/);
 });
+
+/** A setup for the simulated meter at an outlet of the demo house. */
+const setup = (values: Record<string, unknown> = {}) =>
+  JSON.stringify({ job: JSON.parse(demo), circuit: 'circuit-studio', box: 'box-s2', ...values });
+const speak = (body: string) =>
+  fetch(`${server.origin}/api/instrument`, {
+    method: 'POST',
+    body,
+    headers: { 'content-type': 'application/x-scpi' },
+  });
+
+test('the simulated meter answers line by line', async () => {
+  const response = await speak(`${setup()}\n*IDN?\nMEAS:VOLT:AC? (@1:3)\nBAD?\nSYST:ERR?\n`);
+  assert.equal(response.status, 200);
+  const [who, volts, error] = (await response.text()).trim().split('\n');
+  assert.equal(who, 'HEKTO,SIMULATED METER,0,1.0');
+  const [hn, hg, ng] = volts!.split(',').map(Number);
+  assert.ok(Math.abs(hn! - 120) < 0.1 && Math.abs(hg! - 120) < 0.1 && ng! < 0.1, volts);
+  assert.equal(error, '-113,"Undefined header"');
+});
+
+test('the meter stands in faulty wiring, said or hidden', async () => {
+  const faults = [{ kind: 'swap', at: 'S2', conductors: ['black', 'neutral'] }];
+  const volts = async (values: Record<string, unknown>) =>
+    (await (await speak(`${setup(values)}\nMEAS:VOLT:AC? (@1:3)`)).text()).trim().split(',').map(Number);
+  const [hn, hg, ng] = await volts({ faults });
+  assert.ok(hn! > 119 && hg! < 1 && ng! > 119);
+  const found = await Promise.all([1, 2, 3, 4, 5, 6, 7, 8].map((hidden) => volts({ hidden })));
+  assert.ok(new Set(found.map((v) => v.map(Math.round).join())).size > 1, 'hidden faults all read alike');
+  assert.deepEqual(await volts({ hidden: 3 }), await volts({ hidden: 3 }));
+});
+
+test('answers come while questions are still being sent', async () => {
+  const { request } = await import('node:http');
+  const { port } = new URL(server.origin);
+  const lines: string[] = [];
+  await new Promise<void>((resolve, reject) => {
+    const headers = { 'content-type': 'application/x-scpi' };
+    const call = request({ port, path: '/api/instrument', method: 'POST', headers }, (response) => {
+      response.setEncoding('utf8').on('data', (text: string) => {
+        lines.push(...text.trim().split('\n'));
+        // The second question is asked once the first is answered.
+        if (lines.length === 1) call.end('*OPC?\n');
+      });
+      response.on('end', resolve);
+    });
+    call.on('error', reject);
+    call.write(`${setup()}\n*IDN?\n`);
+  });
+  assert.deepEqual(lines, ['HEKTO,SIMULATED METER,0,1.0', '1']);
+});
+
+test('what the meter remembers is handed back and taken again', async () => {
+  const first = await (await speak(`${setup({ state: null })}\nINP:LOAD 10\nBAD\n`)).text();
+  const state = JSON.parse(first.trim().replace(/^#/, '')) as { load: number; errors: string[] };
+  assert.deepEqual([state.load, state.errors.length], [10, 1]);
+  const second = await (await speak(`${setup({ state })}\nINP:LOAD?;:SYST:ERR?\n`)).text();
+  assert.match(second, /^\+1\.00000E\+01;-113/);
+});
+
+const BAD_SETUPS: [string, string, number, RegExp][] = [
+  ['no body', '', 400, /setup as the first line/],
+  ['no JSON', '{"job":', 400, /not complete JSON/],
+  ['an unknown field', setup({ colour: 1 }), 422, /setup/],
+  ['a circuit that is not there', setup({ circuit: 'circuit-none' }), 422, /setup\.circuit/],
+  ['an outlet of another circuit', setup({ box: 'box-b1' }), 422, /setup\.box/],
+  ['a fault that cannot be', setup({ faults: [{ kind: 'reversed', at: 'S3' }] }), 422, /setup\.faults\[0\]/],
+  ['a job that is none', JSON.stringify({ job: {}, circuit: 'circuit-a', box: 'box-a' }), 422, /schema/],
+  ['a memory that cannot be', setup({ state: { load: 900 } }), 422, /setup\.state/],
+];
+for (const [what, body, status, message] of BAD_SETUPS) {
+  test(`the meter refuses ${what}`, async () => {
+    const response = await speak(body);
+    assert.equal(response.status, status);
+    assert.match(JSON.stringify(await response.json()), message);
+  });
+}
+
+test('a line of the meter that never ends is cut', async () => {
+  await assert.rejects(async () => (await speak(`${setup()}\n*IDN?\n${'x'.repeat(5000)}`)).text());
+});
+
+test('the meter is spoken to by POST alone', async () => {
+  assert.equal((await fetch(`${server.origin}/api/instrument`)).status, 405);
+});

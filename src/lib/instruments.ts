@@ -70,7 +70,7 @@ export function simulatedLink(setup: SimulatedSetup, fetcher: typeof fetch = fet
   async function exchange(text: string): Promise<void> {
     const response = await fetcher('/api/instrument', {
       method: 'POST',
-      headers: { 'content-type': 'text/plain' },
+      headers: { 'content-type': 'application/x-scpi' },
       body: `${JSON.stringify({ ...setup, state })}\n${text}`,
       signal: stop.signal,
     });

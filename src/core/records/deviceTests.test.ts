@@ -116,7 +116,8 @@ test('the calendar has a monthly test and a replacement of each device', () => {
     '2026-11-25T15:04:05Z',
   );
   assert.ok(
-    text.endsWith('END:VCALENDAR\r\n') && text.split('\r\n').every((l) => new TextEncoder().encode(l).length <= 75),
+    text.endsWith('END:VCALENDAR\r\n') &&
+      text.split('\r\n').every((l) => new TextEncoder().encode(l).length <= 75),
   );
   const events = plainEvents(text);
   assert.deepEqual(

@@ -25,6 +25,7 @@
     time: { name: 'Hot–neutral over time', unit: 'V' },
   } as const;
   type Shown = keyof typeof SHOWN;
+  const LEAST_SPAN: Record<Shown, number> = { hotNeutral: 6, neutralGround: 2, drop: 2, ohms: 0.5, time: 6 };
   let shown = $state<Shown>('hotNeutral');
 
   const feet = (inches: number) => round(inches / 12, 1);
@@ -131,7 +132,7 @@
         label: {
           show: symbol !== 'rect',
           formatter: '{b}',
-          position: 'top',
+          position: 'right',
           color: colour('ink'),
           fontSize: 14,
         },
@@ -158,7 +159,14 @@
               min: 0,
               ...axis,
             },
-        yAxis: { type: 'value', name: SHOWN[shown].unit, ...axis },
+        yAxis: {
+          type: 'value',
+          name: SHOWN[shown].unit,
+          ...axis,
+          // A chart of tenths of a volt would make a mountain of what a meter rounds.
+          min: (v: { min: number; max: number }) => Math.max(0, Math.floor(v.min - LEAST_SPAN[shown] / 2)),
+          max: (v: { min: number; max: number }) => Math.ceil(v.max + LEAST_SPAN[shown] / 2),
+        },
         series: [
           scatter(
             'expected',

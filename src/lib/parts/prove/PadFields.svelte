@@ -58,7 +58,7 @@
   {/each}
 </div>
 {#if problem}<p class="wrong" role="alert">{problem}</p>{/if}
-<div class="pad" role="group" aria-label="Number pad for {field.label}">
+<div class="keys" role="group" aria-label="Number pad for {field.label}">
   {#each KEYS as key (key)}
     <button type="button" aria-label={key === '⌫' ? 'Delete' : key} onclick={() => press(key)}>{key}</button>
   {/each}
@@ -104,19 +104,19 @@
     color: var(--quiet);
     min-height: 1.3em;
   }
-  .pad {
+  .keys {
     display: grid;
     grid-template-columns: repeat(3, 1fr);
     gap: 0.4rem;
   }
-  .pad button {
+  .keys button {
     min-height: 56px;
     border: 1px solid var(--edge);
     background: var(--panel);
     font-size: 1.6rem;
     font-weight: 650;
   }
-  .pad .wide {
+  .keys .wide {
     grid-column: 1 / -1;
     min-height: 48px;
     font-size: 1.1rem;

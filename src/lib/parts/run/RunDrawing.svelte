@@ -68,7 +68,8 @@
   });
   const drawn = $derived(Math.max(width, ...places.map((p) => p.x + RIGHT)));
   const tagged = $derived(run.stops.some((s) => tagsOf(run, s).length > 0));
-  const height = $derived(LINE + Math.max(0, ...lanes) * LANE + (tagged ? 108 : 92));
+  const read = $derived(Object.values(results).some((r) => r.volts !== ''));
+  const height = $derived(LINE + Math.max(0, ...lanes) * LANE + (tagged ? 108 : 92) + (read ? 17 : 0));
   const fromOf = (i: number) => places[run.stops[i]!.feeder] ?? { x: LEFT - 12, y: LINE };
 
   const bands = $derived(

@@ -156,7 +156,7 @@
       ? task.kind === 'power'
         ? task.title
         : `${task.title}, breaker`
-      : `${run!.stops[task.stop]!.box.name}: ${task.title.toLowerCase()}`;
+      : `${run!.stops[task.stop]!.box.name}: ${task.title.replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase())}`;
   /** After a step is logged the next one is put forward, while the sequence is being walked. */
   function logged() {
     if (stage === 'as-left' && next && next.kind !== 'power') take(next);
@@ -358,10 +358,13 @@
   }
   .pick {
     display: grid;
-    grid-template-columns: minmax(12rem, 20rem) 1fr auto;
-    gap: 1rem;
+    grid-template-columns: minmax(12rem, 20rem) 1fr;
+    gap: 0.6rem 1rem;
     align-items: end;
     padding: 0.75rem 1rem;
+  }
+  .links {
+    grid-column: 1 / -1;
   }
   .links,
   .row {

@@ -207,6 +207,7 @@
           <thead>
             <tr>
               {#each COLUMNS as [column, name] (column)}
+                {#if column === 'instrument'}<th class="plain">Verdict</th>{/if}
                 <th aria-sort={key === column ? (down ? 'descending' : 'ascending') : 'none'}>
                   <button type="button" onclick={() => sortBy(column)}
                     >{name}<span aria-hidden="true">{key === column ? (down ? ' ▾' : ' ▴') : ''}</span
@@ -214,7 +215,6 @@
                   >
                 </th>
               {/each}
-              <th>Verdict</th>
             </tr>
           </thead>
           <tbody>
@@ -232,11 +232,11 @@
                 <td class="number">{r.neutralGround ?? ''}</td>
                 <td class="number">{r.hotHot ?? ''}</td>
                 <td class="number">{r.loadAmps || ''}</td>
-                <td>{r.instrument}</td>
-                <td>{r.by}</td>
                 <td class={verdict?.grade ?? ''} title={verdict?.headline}
                   >{struck ? 'corrected' : (verdict?.headline ?? '…')}</td
                 >
+                <td>{r.instrument}</td>
+                <td>{r.by}</td>
               </tr>
             {/each}
             {#if first + visible.length < list.length}
@@ -305,7 +305,7 @@
     padding: 0;
     z-index: 1;
   }
-  thead th:last-child {
+  thead .plain {
     padding: 0 0.6rem;
   }
   thead button {
