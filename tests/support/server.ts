@@ -16,8 +16,9 @@ async function freePort(): Promise<number> {
   return port;
 }
 
-export async function startServer(): Promise<Server> {
-  const port = await freePort();
+/** @param at port to listen at; any that is free when none is given */
+export async function startServer(at?: number): Promise<Server> {
+  const port = at ?? (await freePort());
   const origin = `http://localhost:${port}`;
   const child: ChildProcess = spawn(process.execPath, ['build'], {
     stdio: 'ignore',

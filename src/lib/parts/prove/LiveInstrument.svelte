@@ -31,6 +31,7 @@
   let last = $state.raw<number[] | null>(null);
   let said = $state('');
   let connecting = $state(false);
+  let shown = $state(false);
   let stop: () => void = () => {};
   let hidden = $state<number>(0);
   let trouble = $state<Trouble>('none');
@@ -106,7 +107,7 @@
   const TROUBLE_WORDS = { none: 'a clean line', slow: 'slow answers', garbage: 'garbage', cut: 'a cut line' };
 </script>
 
-<details class="live" open={instrument !== null}>
+<details class="live" bind:open={shown}>
   <summary>Instrument{name !== '' && instrument ? `: ${name}, ${words || 'connecting'}` : ''}</summary>
   {#if instrument}
     <div class="values" class:old={live?.state !== 'live'} role="status" aria-label="Live values">

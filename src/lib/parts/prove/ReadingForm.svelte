@@ -64,6 +64,8 @@
   };
   let draft = $state.raw<Draft>(BLANK);
   let said = $state('');
+  /** Readings logged here: each begins at the first field of the pad. */
+  let logged = $state(0);
   let width = $state(0);
   const NARROW = 520;
   let keyboard = $state(false);
@@ -153,10 +155,13 @@
         .filter(Boolean)
         .join(' and '),
     };
-    said = (await session.attempt({ type: 'put', table: 'readings', rows: [reading] })) ?? '';
-    if (said !== '') return;
+    // The form is free for the next reading at once; what is refused comes back.
+    const taken = draft;
     draft = BLANK;
-    onlogged?.();
+    logged++;
+    said = (await session.attempt({ type: 'put', table: 'readings', rows: [reading] })) ?? '';
+    if (said !== '') draft = taken;
+    else if (draft === BLANK) onlogged?.();
   }
 
   /** Name of the connected instrument whose volts are in the draft. */
@@ -202,10 +207,12 @@
   }}
 />
 {#if byPad}
-  <PadFields
-    fields={padFields}
-    set={(key, value) => set({ [key]: key === 'loadAmps' ? (value ?? 0) : value })}
-  />
+  {#key logged}
+    <PadFields
+      fields={padFields}
+      set={(key, value) => set({ [key]: key === 'loadAmps' ? (value ?? 0) : value })}
+    />
+  {/key}
   <Act onclick={() => (keyboard = true)}>Use the keyboard instead</Act>
 {:else}
   <div class="volts">
