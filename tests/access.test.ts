@@ -40,6 +40,8 @@ const VIEWS: [string, string, RegExp][] = [
   ['panel directory', `${JOB}/panel?view=directory`, /408\.4/],
   ['price book', `${JOB}/panel?view=prices`, /Price book/],
   ['prove', `${JOB}/prove?circuit=circuit-bedroom`, /On record/],
+  ['all readings', `${JOB}/prove/readings`, /5 of 5 shown/],
+  ['device register', `${JOB}/prove/register`, /devices/],
   ['hand over', `${JOB}/hand-over`, /Open findings/],
   ['a job that is not there', '/job/job-nowhere/walk', /not on this device/],
 ];
@@ -74,11 +76,21 @@ test('palette and key list: axe finds nothing', async () => {
   assert.deepEqual(await violations(), []);
 });
 
-test('prove dead and steps in the box: axe finds nothing', async () => {
+test('prove dead, steps in the box, a device test, the pad and a live meter: axe finds nothing', async () => {
   await app.freshDemo();
-  await app.go(`${JOB}/prove`);
-  for (const tab of ['Prove dead', 'In the box']) {
-    await press(app.driver, tab);
-    assert.deepEqual(await violations(), []);
+  await app.go(`${JOB}/prove?circuit=circuit-studio`);
+  for (const size of [DESK, PHONE]) {
+    await app.size(...size);
+    for (const tab of ['Prove dead', 'In the box', 'GFCI test', 'Readings']) {
+      await press(app.driver, tab);
+      assert.deepEqual(await violations(), []);
+    }
   }
+  await app.size(...DESK);
+  await press(app.driver, 'Instrument');
+  await press(app.driver, 'Connect the practice meter');
+  await sees(app.driver, /live/, '.values');
+  assert.deepEqual(await violations(), []);
+  await press(app.driver, 'Limits and tester');
+  assert.deepEqual(await violations(), []);
 });

@@ -33,6 +33,7 @@ export function describeReading(reading: Reading): string {
     reading.lamps && `lamps ${reading.lamps.map((lit) => (lit ? '●' : '○')).join(' ')}`,
     ...PAIRS.map(([pair, label]) => reading[pair] !== null && `${label.toLowerCase()} ${reading[pair]} V`),
     reading.loadAmps > 0 && `with ${reading.loadAmps} A on`,
+    reading.groundOhms !== null && `ground path ${reading.groundOhms} Ω`,
     reading.half !== 'both' && describeHalf(reading.half),
     reading.openBox && 'box open, energised measurement',
   ];

@@ -21,6 +21,7 @@ export const READING_COLUMNS = [
   'volts_neutral_ground',
   'volts_hot_hot',
   'load_amps',
+  'ground_ohms',
   'half',
   'open_box',
   'note',
@@ -28,7 +29,7 @@ export const READING_COLUMNS = [
 ] as const;
 type Column = (typeof READING_COLUMNS)[number];
 /** Columns that files of an earlier form do not have. */
-const LATER: readonly Column[] = ['volts_hot_hot', 'half', 'open_box'];
+const LATER: readonly Column[] = ['volts_hot_hot', 'ground_ohms', 'half', 'open_box'];
 
 const number = (value: number | null): string => (value === null ? '' : String(value));
 const lamp = (value: boolean | undefined): string => (value === undefined ? '' : value ? 'on' : 'off');
@@ -52,6 +53,7 @@ export function readingsToCsv(document: JobDocument): string {
       volts_neutral_ground: number(r.neutralGround),
       volts_hot_hot: number(r.hotHot),
       load_amps: number(r.loadAmps),
+      ground_ohms: number(r.groundOhms),
       half: r.half,
       open_box: r.openBox ? 'yes' : 'no',
       note: neutralise(r.note),
@@ -121,6 +123,7 @@ function readRow(row: Record<Column, string>, line: string, problems: Problem[])
     neutralGround: volts('volts_neutral_ground'),
     hotHot: volts('volts_hot_hot'),
     loadAmps: volts('load_amps') ?? 0,
+    groundOhms: volts('ground_ohms'),
     half: ((row.half ?? '').trim() || 'both') as Reading['half'],
     openBox: openBox === 'yes',
     note: plain('note'),

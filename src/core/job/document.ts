@@ -54,6 +54,7 @@ export const PLAIN_READING = {
   neutralGround: null,
   hotHot: null,
   loadAmps: 0,
+  groundOhms: null,
   half: 'both',
   openBox: false,
   note: '',

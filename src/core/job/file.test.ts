@@ -59,6 +59,7 @@ test('a version 4 file is brought up to date: its readings are of whole outlets,
   assert.deepEqual(document.readings['reading-b2a'], {
     ...reading,
     hotHot: null,
+    groundOhms: null,
     half: 'both',
     openBox: false,
   });

@@ -2,8 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { buildRun, type Run } from '../circuits/run.ts';
-import { DEFAULT_SETTINGS } from '../job/document.ts';
-import { chain, house, outlet, room } from '../job/testing.ts';
+import { breakerOf, DEFAULT_SETTINGS } from '../job/document.ts';
+import { chain, house, outlet, receptacle, room } from '../job/testing.ts';
 import type { Condition } from './conditions.ts';
 import { judge, type Readings, type Setting, type Verdict } from './verdict.ts';
 
@@ -26,6 +26,7 @@ const NOTHING: Readings = {
   neutralGround: null,
   hotHot: null,
   loadAmps: 0,
+  groundOhms: null,
 };
 const lamps = (pattern: string) => [...pattern].map((c) => c === '1');
 
@@ -136,6 +137,34 @@ test('the suspicious zero and the loose neutral say what was expected', () => {
     PLAN,
   );
   assert.ok(loose.remarks.some((r) => /A joint of about 0\.94 Ω/.test(r.text)));
+});
+
+test('a long ground path and a voltage off the plan are said', () => {
+  const verdict = judge({ ...NOTHING, hotNeutral: 114, hotGround: 114, groundOhms: 3 }, PLAN);
+  assert.equal(verdict.headline, 'Reads correct, but: ground path too long');
+  assert.ok(verdict.remarks.some((r) => /a fault to it draws 40 A/.test(r.text)));
+  assert.ok(verdict.remarks.some((r) => /^5 % below what the plan gives with 120 V/.test(r.text)));
+});
+
+test('240 V: legs, a lost one, both hots on one, and 208 V', () => {
+  const box = outlet('K1', 0, 20, { device: receptacle({ kind: 'single', volts: '250', rating: 30 }) });
+  const circuit = chain([box], { breaker: breakerOf(30, 'none', 2), neutral: false, gauge: '10' });
+  const document = house({ area: room([400, 300, 400, 300]), boxes: [box], circuits: [circuit] });
+  const plan: Setting = {
+    run: buildRun(document, circuit),
+    stop: 0,
+    grounding: 'grounded',
+    settings: DEFAULT_SETTINGS,
+  };
+  const read = (hotHot: number, hotGround: number, loadAmps = 0) =>
+    judge({ ...NOTHING, hotHot, hotGround, loadAmps }, plan);
+  assert.equal(read(240, 120).headline, 'Correct');
+  assert.match(read(0.2, 120).headline, /One leg lost|Both hots on one leg/);
+  assert.ok(read(0.2, 120).fits.some((f) => f.condition === 'same-leg'));
+  const service = read(208, 120);
+  assert.ok(service.remarks.some((r) => /208 V: two legs of a three-phase service/.test(r.text)));
+  // 24 A through 1 Ω more take 24 V from the black leg: 120 − 24 to ground, 240 − 24 and some between the hots.
+  assert.match(read(215, 96, 24).headline, /Resistance in the hot, about (0\.9|1|1\.1) Ω/);
 });
 
 test('lamps that look correct always bring the list of what they cannot see', () => {

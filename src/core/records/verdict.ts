@@ -54,7 +54,7 @@ export interface Verdict {
 
 export type Readings = Pick<
   Reading,
-  'lamps' | 'hotNeutral' | 'hotGround' | 'neutralGround' | 'hotHot' | 'loadAmps'
+  'lamps' | 'hotNeutral' | 'hotGround' | 'neutralGround' | 'hotHot' | 'loadAmps' | 'groundOhms'
 >;
 
 /** What three lamps cannot tell apart; shown with every verdict from lamps. */
@@ -125,7 +125,6 @@ function distance(
   lights: number,
 ): { worst: number; scale: number } {
   const { condition, meter, open, lampVolts } = prediction;
-  const strongest = Math.max(...READ_PAIRS.map((pair) => correct.meter[pair] ?? 0));
   let [own, squared] = [0, 0];
   for (const pair of READ_PAIRS) {
     const [read, told] = [readings[pair], meter[pair]];
@@ -145,7 +144,10 @@ function distance(
     let [low, high] = [at - slack, at + slack];
     if (isLoose(prediction, pair)) {
       // Strays differ from house to house: anywhere from nothing to most of what stands there untouched.
-      [low, high] = [0, Math.min(1.1 * open[pair]! * scale + slack, GHOST_SHARE * strongest * scale)];
+      [low, high] = [
+        0,
+        Math.min(1.1 * open[pair]! * scale + slack, GHOST_SHARE * fullVolts(correct, pair) * scale),
+      ];
     } else if (pair === 'neutralGround' && at < 60) {
       const sound = correct.meter.neutralGround ?? 0;
       // A zero where a drop should stand is a sign of its own.
@@ -162,6 +164,10 @@ function distance(
   }
   return { worst, scale };
 }
+
+/** The most that can stand between two slots: what sound wiring shows there, or from hot to ground. */
+const fullVolts = ({ meter }: Prediction, pair: ReadPair): number =>
+  Math.max(meter[pair] ?? 0, meter.hotGround ?? 0);
 
 function isLoose({ meter, open }: Prediction, pair: ReadPair): boolean {
   const [loaded, untouched] = [meter[pair], open[pair]];
@@ -311,7 +317,19 @@ function remarksOn(
       level: 'worry',
       text: `With ${loadAmps} A on, sound wiring reads ${voltsOf(expected)}. A joint of about ${round(loose.ohms!, 2)} Ω, here or upstream, explains what was read: ${round(loadAmps ** 2 * loose.ohms!, 0)} W of heat in it at this load.`,
     });
+  if (readings.groundOhms !== null && readings.groundOhms > limits.groundOhms)
+    worry(
+      'ground path too long',
+      `Ground path ${readings.groundOhms} Ω is over ${limits.groundOhms} Ω: a fault to it draws ${round(run.volts / readings.groundOhms, 0)} A, and the breaker may take long or hold.`,
+    );
   if (!has('correct')) return remarks;
+  const [read, told] = [readings.hotHot ?? readings.hotNeutral, expected.hotHot ?? expected.hotNeutral];
+  const off = read === null || told === null ? 0 : (100 * (read - told)) / told;
+  if (Math.abs(off) > limits.apartPercent)
+    remarks.push({
+      level: 'note',
+      text: `${round(Math.abs(off), 1)} % ${off < 0 ? 'below' : 'above'} what the plan gives with ${settings.voltage} V at the panel. Read the panel, or look for load elsewhere on the circuit.`,
+    });
   if (
     readings.hotNeutral !== null &&
     hotGround !== null &&

@@ -34,6 +34,8 @@ export const readingSchema = entity({
   hotHot: volts(),
   /** Amperes flowing at this outlet while measured. */
   loadAmps: yup.number().strict().defined().min(0).max(50),
+  /** Ground path from the outlet to the panel, as an analyzer or meter gives it. */
+  groundOhms: number(0, 1e6).nullable(),
   /** Half of a duplex that was read. */
   half: word(HALVES_READ),
   /** Read with power on and the box open, on spread and capped conductors. */

@@ -51,7 +51,7 @@
   const pair = $derived(pairOf(standing, setting));
   const change = $derived(beforeAndAfter(standing));
 
-  type Draft = Pick<Reading, ReadPair | 'lamps' | 'loadAmps' | 'note' | 'corrects'>;
+  type Draft = Pick<Reading, ReadPair | 'lamps' | 'loadAmps' | 'groundOhms' | 'note' | 'corrects'>;
   const BLANK: Draft = {
     lamps: null,
     hotNeutral: null,
@@ -59,6 +59,7 @@
     neutralGround: null,
     hotHot: null,
     loadAmps: 0,
+    groundOhms: null,
     note: '',
     corrects: null,
   };
@@ -121,8 +122,8 @@
   function correct({ id, place: _place, stage: found, ...reading }: Reading) {
     stage = found;
     half = reading.half;
-    const { lamps, hotNeutral, hotGround, neutralGround, hotHot, loadAmps, note } = reading;
-    draft = { lamps, hotNeutral, hotGround, neutralGround, hotHot, loadAmps, note, corrects: id };
+    const { lamps, hotNeutral, hotGround, neutralGround, hotHot, loadAmps, groundOhms, note } = reading;
+    draft = { lamps, hotNeutral, hotGround, neutralGround, hotHot, loadAmps, groundOhms, note, corrects: id };
   }
 
   /** Why the reading cannot be logged yet, or an empty text. As-left readings come after proof and power. */
@@ -244,6 +245,19 @@
 {#if expected.hotNeutral !== null}
   <LampsInput tester={settings.tester} lamps={draft.lamps} set={(lamps) => set({ lamps })} />
 {/if}
+<details>
+  <summary>Ground path</summary>
+  <NumberField
+    optional
+    label="Ground path"
+    unit="Ω"
+    min={0}
+    max={1000000}
+    value={draft.groundOhms}
+    hint="by analyzer, or by meter on the dead circuit; under {settings.limits.groundOhms} Ω is good"
+    set={(groundOhms) => set({ groundOhms })}
+  />
+</details>
 <VerdictCard {verdict} />
 {#if beside}<p class="beside">{beside}</p>{/if}
 <Field

@@ -94,7 +94,7 @@
           s,
         )
           .map((t) => ` · ${t}`)
-          .join('')}`,
+          .join('')}${result?.volts ? ` · ${result.volts}` : ''}`,
         s,
         result,
       )}

@@ -157,7 +157,7 @@
           tabindex="0"
           aria-pressed={selected === s.box.id}
           aria-label={wordsFor(
-            `${s.box.name} ${formatFeet(s.distance)} ${percent.toFixed(1)} %${tag ? ` ${tag}` : ''}`,
+            `${s.box.name} ${formatFeet(s.distance)} ${percent.toFixed(1)} %${tag ? ` ${tag}` : ''}${result?.volts ? ` ${result.volts}` : ''}`,
             s,
             result,
           )}

@@ -21,6 +21,7 @@
   import DeviceForm from '$lib/parts/prove/DeviceForm.svelte';
   import ProofForm from '$lib/parts/prove/ProofForm.svelte';
   import ReadingForm from '$lib/parts/prove/ReadingForm.svelte';
+  import ReadingSettings from '$lib/parts/prove/ReadingSettings.svelte';
   import RecordTable from '$lib/parts/prove/RecordTable.svelte';
   import type { StopResult } from '$lib/parts/run/drawing.ts';
   import RunDrawing from '$lib/parts/run/RunDrawing.svelte';
@@ -234,6 +235,7 @@
         </div>
       {/if}
       {#if recorded.length > 0}<RecordTable title="On record for {circuit.name}" {recorded} />{/if}
+      <ReadingSettings />
     </section>
 
     {#if stop}
