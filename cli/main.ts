@@ -4,6 +4,7 @@ import { parseFile } from '../src/core/job/file.ts';
 import { InvalidError } from '../src/core/job/validate.ts';
 import { summarise } from '../src/core/records/summary.ts';
 import { BAD_INPUT, CLEAN, FINDINGS, oneFile, print, read, without } from './input.ts';
+import { runExport } from './export.ts';
 import { runLoad } from './load.ts';
 import { runPlan } from './plan.ts';
 import { runSize } from './size.ts';
@@ -15,8 +16,10 @@ const USAGE = `hekto: plans and checks house wiring
   hekto size [FILE]           size a circuit: JSON in (file or standard input), JSON out
   hekto load [FILE]           a dwelling's load by Article 220: JSON in, JSON out
   hekto plan FILE [options]   plan a job's circuits: JSON out; --job writes the whole job file instead
-  hekto solve FILE --circuit NAME [--faults JSON] [--load JSON] [--spice]
+  hekto solve FILE --circuit NAME [options]
                               the voltages of a circuit's network, or its netlist
+  hekto export FILE --spice --circuit NAME | --readings | --calendar
+                              a netlist, the readings as CSV, tests as iCalendar
 
 Exit status: 0 clean, 1 findings or no answer, 2 bad input. See docs/cli.md.
 `;
@@ -51,12 +54,13 @@ export async function main(args: string[]): Promise<number> {
     if (command === 'load') return runLoad(rest);
     if (command === 'plan') return await runPlan(rest);
     if (command === 'solve') return runSolve(rest);
+    if (command === 'export') return runExport(rest);
     if (command === undefined || command === '--help' || command === '-h' || command === 'help') {
       print(USAGE);
       return command === undefined ? BAD_INPUT : CLEAN;
     }
     throw new InvalidError([
-      { path: 'command', message: `“${command}” is not one of check, size, load, plan, solve` },
+      { path: 'command', message: `“${command}” is not one of check, size, load, plan, solve, export` },
     ]);
   } catch (error) {
     if (!(error instanceof InvalidError)) throw error;

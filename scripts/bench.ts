@@ -4,11 +4,12 @@ import { generatedHouse } from '../demo/generate.ts';
 import { tamarackJob } from '../demo/tamarack.ts';
 import { Checker } from '../src/core/code/checker.ts';
 import { run } from '../src/core/job/commands.ts';
-import type { JobDocument } from '../src/core/job/schema.ts';
+import type { JobDocument, Reading } from '../src/core/job/schema.ts';
 import { View } from '../src/core/code/view.ts';
 import { placeMissing } from '../src/core/layout/house.ts';
 import { startServer, type Server } from '../tests/support/server.ts';
-import { measurePlan, measureRun } from './benchPlan.ts';
+import { PLAIN_READING, rows } from '../src/core/job/document.ts';
+import { measurePlan, measureReadings, measureRun } from './benchPlan.ts';
 import { randomHouse, randomProblem } from '../src/core/planner/testing.ts';
 import { measureNetwork } from './benchNetwork.ts';
 import { measurePlanner, measureProof } from './benchPlanner.ts';
@@ -136,6 +137,29 @@ async function firstViewKilobytes(origin: string): Promise<number> {
   return bytes / 1024;
 }
 
+/** So many readings, round the outlets of a job. */
+function withReadings(document: JobDocument, count: number): JobDocument {
+  const boxes = rows(document.boxes);
+  const readings = Array.from({ length: count }, (_, i): Reading => {
+    const box = boxes[i % boxes.length]!;
+    return {
+      ...PLAIN_READING,
+      id: `reading-${i}`,
+      boxId: box.id,
+      place: box.name,
+      at: new Date(Date.UTC(2026, 4, 6, 8, 0, i)).toISOString(),
+      by: 'M. Alder',
+      stage: i % 2 ? 'as-left' : 'as-found',
+      instrument: 'meter',
+      hotNeutral: 117 + (i % 40) / 10,
+      hotGround: 119,
+      neutralGround: 0.2,
+      loadAmps: i % 3 === 0 ? 8 : 0,
+    };
+  });
+  return { ...document, readings: Object.fromEntries(readings.map((r) => [r.id, r])) };
+}
+
 let server: Server | null = null;
 try {
   server = await startServer();
@@ -146,6 +170,9 @@ if (server) {
   row('First view: scripts, compressed', await firstViewKilobytes(server.origin), 'kB', 180);
   const building = await measurePlan(server.origin, generatedHouse(3000));
   row('Generated building, 3000 outlets: Layout opened until its plan is drawn', building.opened, 'ms', 2000);
+  const scrolled = await measureReadings(server.origin, withReadings(generatedHouse(200), 2000));
+  row('2,000 readings, scrolled: time between frames', scrolled.between, 'ms', FRAME);
+  row('2,000 readings, scrolled: work in a frame', scrolled.work, 'ms', FRAME);
   const house = await measurePlan(server.origin, generatedHouse(300));
   for (const [what, frames] of [
     ['panned', house.pan],

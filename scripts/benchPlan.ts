@@ -61,6 +61,46 @@ async function withJob<T>(
   }
 }
 
+/** Seconds that the page's thread has been busy. */
+async function busySeconds(driver: Driver): Promise<number> {
+  const { metrics } = (await driver.sendAndGetDevToolsCommand('Performance.getMetrics', {})) as unknown as {
+    metrics: { name: string; value: number }[];
+  };
+  return metrics.find((m) => m.name === 'TaskDuration')!.value;
+}
+
+/** Scrolls the table of readings down a row a frame; gives the median time between frames, ms. */
+const SCROLL = `
+  const [steps, done] = arguments;
+  const table = document.querySelector('.scroll');
+  const between = [];
+  let last = 0, step = 0;
+  function frame(now) {
+    if (step > 0) between.push(now - last);
+    last = now;
+    if (++step > steps) return done(between.sort((a, b) => a - b)[Math.floor(between.length / 2)]);
+    table.scrollTop += 44;
+    requestAnimationFrame(frame);
+  }
+  requestAnimationFrame(frame);`;
+
+/** All readings of a job, scrolled. */
+export const measureReadings = (origin: string, document: JobDocument): Promise<Frames> =>
+  withJob(origin, document, async (driver) => {
+    await driver.get(`${origin}/job/${document.job.id}/prove/readings`);
+    await sees(driver, /shown/);
+    // Judging runs in slices of its own first.
+    await driver.wait(
+      () =>
+        driver.executeScript<boolean>(`return !document.querySelector('.scroll').innerText.includes('…')`),
+      30000,
+    );
+    await driver.sendDevToolsCommand('Performance.enable', {});
+    const busy = await busySeconds(driver);
+    const between = await driver.executeAsyncScript<number>(SCROLL, STEPS);
+    return { between, work: (1000 * ((await busySeconds(driver)) - busy)) / STEPS };
+  });
+
 /** Moves the first box of the first run to and fro by keys; gives the median time until it is drawn there, ms. */
 const SWAP = `
   const done = arguments[0];
@@ -99,15 +139,6 @@ export const measurePlan = (origin: string, document: JobDocument): Promise<Plan
       look();`);
     await sees(driver, /violations/);
     await driver.sendDevToolsCommand('Performance.enable', {});
-    const busySeconds = async (): Promise<number> => {
-      const { metrics } = (await driver.sendAndGetDevToolsCommand(
-        'Performance.getMetrics',
-        {},
-      )) as unknown as {
-        metrics: { name: string; value: number }[];
-      };
-      return metrics.find((m) => m.name === 'TaskDuration')!.value;
-    };
     /** The plan's own transform and that of an outlet. */
     const drawn = () =>
       driver.executeScript<string>(
@@ -122,9 +153,9 @@ export const measurePlan = (origin: string, document: JobDocument): Promise<Plan
       );
       await driver.actions().move({ x, y, origin: Origin.VIEWPORT }).press().perform();
       const before = await drawn();
-      const busy = await busySeconds();
+      const busy = await busySeconds(driver);
       const between = await driver.executeAsyncScript<number>(MOVE, type, x, y, STEPS);
-      const work = (1000 * ((await busySeconds()) - busy)) / STEPS;
+      const work = (1000 * ((await busySeconds(driver)) - busy)) / STEPS;
       if ((await drawn()) === before) throw new Error(`${selector} did not move`);
       await driver.actions().release().perform();
       return { between, work };

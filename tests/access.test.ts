@@ -79,8 +79,8 @@ test('palette and key list: axe finds nothing', async () => {
 test('prove dead, steps in the box, a device test, the pad and a live meter: axe finds nothing', async () => {
   await app.freshDemo();
   await app.go(`${JOB}/prove?circuit=circuit-studio`);
-  for (const size of [DESK, PHONE]) {
-    await app.size(...size);
+  for (const [width, height] of [DESK, PHONE]) {
+    await app.size(width, height);
     for (const tab of ['Prove dead', 'In the box', 'GFCI test', 'Readings']) {
       await press(app.driver, tab);
       assert.deepEqual(await violations(), []);

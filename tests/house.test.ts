@@ -329,6 +329,7 @@ test('phone: an old box is recorded step by step with a picture and a first read
     await (await css(app.driver, 'input[aria-label="Picture of E3"]')).sendKeys(path);
     await css(app.driver, 'figure img[src^="blob:"]');
     await press(app.driver, 'First readings at E3');
+    await press(app.driver, 'Use the keyboard instead');
     await fill(app.driver, 'Hot–neutral', '118');
     await press(app.driver, 'Log at E3');
     await sees(app.driver, /As found: hot–neutral 118 V/);

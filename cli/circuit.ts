@@ -1,0 +1,61 @@
+/** The circuit that `--circuit`, `--faults`, `--load` and `--touch` speak of, as a network. */
+import * as yup from 'yup';
+import { buildRun, type Run } from '../src/core/circuits/run.ts';
+import { faultsOf, faulty } from '../src/core/formats/faultList.ts';
+import { rows } from '../src/core/job/document.ts';
+import type { JobDocument } from '../src/core/job/schema.ts';
+import { InvalidError } from '../src/core/job/validate.ts';
+import { wiringOf, type Use, type Wiring } from '../src/core/network/wiring.ts';
+import { number, option, parseJson } from './input.ts';
+
+export interface CircuitOptions {
+  circuit: string | null;
+  faults: string | null;
+  load: string | null;
+  touch: string | null;
+}
+
+/** Takes the options out of the arguments. */
+export function circuitOptions(args: readonly string[]): { options: CircuitOptions; rest: string[] } {
+  const { value: circuit, rest: one } = option(args, '--circuit');
+  const { value: faults, rest: two } = option(one, '--faults');
+  const { value: load, rest: three } = option(two, '--load');
+  const { value: touch, rest } = option(three, '--touch');
+  return { options: { circuit, faults, load, touch }, rest };
+}
+
+/** Reads `--load`: amperes by the name of a box. */
+function loadsOf(text: string | null, names: readonly string[]): Map<number, number> {
+  if (text === null) return new Map();
+  const shape = Object.fromEntries(names.map((name) => [name, number(0.001, 100)]));
+  const amps = parseJson(text, '--load', yup.object(shape).noUnknown().strict().required());
+  return new Map(Object.entries(amps).map(([name, value]) => [names.indexOf(name), value as number]));
+}
+
+/** @throws InvalidError naming the option */
+export function circuitOf(
+  document: JobDocument,
+  { circuit: name, faults, load, touch }: CircuitOptions,
+): { run: Run; wiring: Wiring; use: Use } {
+  const circuits = rows(document.circuits);
+  const circuit = circuits.find((c) => c.name === name || c.id === name);
+  if (!circuit)
+    throw new InvalidError([
+      {
+        path: '--circuit',
+        message: `expected the name of a circuit: ${circuits.map((c) => c.name).join(', ')}`,
+      },
+    ]);
+  const run = buildRun(document, circuit);
+  const names = run.stops.map((s) => s.box.name);
+  const touched = touch === null ? undefined : names.indexOf(touch);
+  if (touched === -1)
+    throw new InvalidError([{ path: '--touch', message: `“${touch}” is not one of ${names.join(', ')}` }]);
+  const use: Use = {
+    amps: loadsOf(load, names),
+    open: new Set(),
+    ...(touched === undefined ? {} : { touch: touched }),
+  };
+  const list = faults === null ? [] : faultsOf(parseJson(faults, '--faults', yup.mixed()), '--faults', names);
+  return { run, wiring: faulty(wiringOf(run, use), list, '--faults'), use };
+}

@@ -1,0 +1,36 @@
+/** `hekto export`: parts of a job in formats that other programs read. */
+import { buildRun } from '../src/core/circuits/run.ts';
+import { calendarOf } from '../src/core/formats/calendar.ts';
+import { readingsToCsv } from '../src/core/formats/readingsCsv.ts';
+import { spiceNetlist } from '../src/core/formats/spice.ts';
+import { MAINS_HERTZ } from '../src/core/instruments/connect.ts';
+import { parseFile } from '../src/core/job/file.ts';
+import { InvalidError } from '../src/core/job/validate.ts';
+import { registerOf } from '../src/core/records/deviceTests.ts';
+import { circuitOf, circuitOptions } from './circuit.ts';
+import { CLEAN, oneFile, option, print, read, without } from './input.ts';
+
+const WHAT = ['--spice', '--readings', '--calendar'] as const;
+const DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
+
+export function runExport(args: string[]): number {
+  const asked = WHAT.filter((w) => args.includes(w));
+  if (asked.length !== 1)
+    throw new InvalidError([{ path: 'arguments', message: `expected one of ${WHAT.join(', ')}` }]);
+  const [what] = asked as [(typeof WHAT)[number]];
+  const { options, rest: one } = circuitOptions(without(args, what).rest);
+  const { value: day, rest } = option(one, '--day');
+  if (day !== null && !DAY.test(day))
+    throw new InvalidError([{ path: '--day', message: 'expected a day such as 2026-05-04' }]);
+  const document = parseFile(read(oneFile(rest, 'one job file')));
+  if (what === '--readings') process.stdout.write(readingsToCsv(document));
+  else if (what === '--calendar') {
+    const now = day === null ? new Date().toISOString() : `${day}T00:00:00Z`;
+    const register = registerOf(document, (circuit) => buildRun(document, circuit), now.slice(0, 10));
+    process.stdout.write(calendarOf(document, register, now));
+  } else {
+    const { run, wiring } = circuitOf(document, options);
+    print(spiceNetlist(wiring, MAINS_HERTZ, run.circuit.name));
+  }
+  return CLEAN;
+}
