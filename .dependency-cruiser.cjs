@@ -16,7 +16,10 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/core/', pathNot: '(\\.test|/testing)\\.ts$' },
       to: {
-        pathNot: ['^src/core/', '^node_modules/(@types/)?(yup|papaparse|dxf-parser|highs|ical\\.js|@tarikjabiri/dxf)/'],
+        pathNot: [
+          '^src/core/',
+          '^node_modules/(@types/)?(yup|papaparse|dxf-parser|highs|ical\\.js|@tarikjabiri/dxf)/',
+        ],
       },
     },
     only('units', ['units']),

@@ -7,6 +7,7 @@
   import { localTime } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
+  import Check from '../Check.svelte';
   import Field from '../Field.svelte';
 
   interface Props {
@@ -103,10 +104,7 @@
       measuring, not work. A short window, then lock out and prove dead again before a hand goes in.
     </p>
     {#each CHECKS as check, i (check)}
-      <label class="check">
-        <input type="checkbox" bind:checked={ticked[i]} />
-        <span>{check}</span>
-      </label>
+      <Check label={check} checked={ticked[i]!} set={(on) => (ticked[i] = on)} />
     {/each}
     <Act kind="danger" big disabled={!ticked.every(Boolean)} onclick={() => energize('measurement')}
       >Power on to measure</Act
@@ -160,18 +158,6 @@
   summary {
     min-height: 2.4rem;
     font-weight: 650;
-  }
-  .check {
-    display: grid;
-    grid-template-columns: auto 1fr;
-    gap: 0.75rem;
-    align-items: center;
-    min-height: 48px;
-    font-weight: 600;
-  }
-  .check input {
-    width: 28px;
-    height: 28px;
   }
   .good {
     color: var(--good);

@@ -4,6 +4,7 @@
   import { failuresOf, type RegisteredDevice } from '../../../core/records/deviceTests.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
+  import Check from '../Check.svelte';
   import Choice from '../Choice.svelte';
   import Field from '../Field.svelte';
   import NumberField from '../NumberField.svelte';
@@ -78,14 +79,7 @@
 </p>
 <ol>
   <li>
-    <label class="check">
-      <input
-        type="checkbox"
-        checked={draft.tripped}
-        onchange={(e) => set({ tripped: e.currentTarget.checked })}
-      />
-      <span>1 · Test pressed: it tripped</span>
-    </label>
+    <Check label="1 · Test pressed: it tripped" checked={draft.tripped} set={(tripped) => set({ tripped })} />
   </li>
   <li>
     <NumberField
@@ -105,14 +99,11 @@
       <p><strong>3 · Every outlet downstream went dark</strong></p>
       <div class="downstream">
         {#each device.protects as { boxId, name } (boxId)}
-          <label class="check">
-            <input
-              type="checkbox"
-              checked={dead[boxId] ?? false}
-              onchange={(e) => (dead = { ...dead, [boxId]: e.currentTarget.checked })}
-            />
-            <span>{name} dark</span>
-          </label>
+          <Check
+            label="{name} dark"
+            checked={dead[boxId] ?? false}
+            set={(dark) => (dead = { ...dead, [boxId]: dark })}
+          />
         {/each}
       </div>
       <Act onclick={() => (dead = Object.fromEntries(device.protects.map((p) => [p.boxId, true])))}
@@ -121,14 +112,11 @@
     </li>
   {/if}
   <li>
-    <label class="check">
-      <input
-        type="checkbox"
-        checked={draft.reset}
-        onchange={(e) => set({ reset: e.currentTarget.checked })}
-      />
-      <span>{device.protects.length > 0 ? 4 : 3} · Reset again, and left so</span>
-    </label>
+    <Check
+      label="{device.protects.length > 0 ? 4 : 3} · Reset again, and left so"
+      checked={draft.reset}
+      set={(reset) => set({ reset })}
+    />
     <NumberField
       optional
       big
@@ -204,18 +192,6 @@
   ol {
     display: grid;
     gap: 0.8rem;
-  }
-  .check {
-    display: grid;
-    grid-template-columns: auto 1fr;
-    gap: 0.75rem;
-    align-items: center;
-    min-height: 48px;
-    font-weight: 600;
-  }
-  .check input {
-    width: 28px;
-    height: 28px;
   }
   .downstream {
     display: grid;

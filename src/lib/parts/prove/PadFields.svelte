@@ -12,12 +12,16 @@
 </script>
 
 <script lang="ts">
+  import type { Snippet } from 'svelte';
+
   /** Numbers by thumb: the field that is lit takes what the pad types. */
   interface Props {
     fields: readonly PadField[];
     set: (key: string, value: number | null) => void;
+    /** What is said of the numbers, between them and the pad. */
+    children: Snippet;
   }
-  let { fields, set }: Props = $props();
+  let { fields, set, children }: Props = $props();
 
   let at = $state(0);
   /** What is typed into the field that is lit; null until the first key. */
@@ -57,7 +61,7 @@
     </button>
   {/each}
 </div>
-{#if problem}<p class="wrong" role="alert">{problem}</p>{/if}
+{#if problem}<p class="wrong" role="alert">{problem}</p>{:else}{@render children()}{/if}
 <div class="keys" role="group" aria-label="Number pad for {field.label}">
   {#each KEYS as key (key)}
     <button type="button" aria-label={key === '⌫' ? 'Delete' : key} onclick={() => press(key)}>{key}</button>

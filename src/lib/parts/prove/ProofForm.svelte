@@ -6,6 +6,7 @@
   import { localTime, PAIRS } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
+  import Check from '../Check.svelte';
   import NumberField from '../NumberField.svelte';
 
   interface Props {
@@ -90,14 +91,11 @@
     )}
   </li>
   <li>
-    <label class="check">
-      <input
-        type="checkbox"
-        checked={draft.lockedOut}
-        onchange={(e) => set({ lockedOut: e.currentTarget.checked })}
-      />
-      <span>2 · Breaker {circuit.space} off, locked or taped, note on the panel, people told</span>
-    </label>
+    <Check
+      label="2 · Breaker {circuit.space} off, locked or taped, note on the panel, people told"
+      checked={draft.lockedOut}
+      set={(lockedOut) => set({ lockedOut })}
+    />
   </li>
   <li>{@render voltsField('3 · Tester on a known live source', 'knownLiveBefore')}</li>
   {#each PLACES as [where, title] (where)}
@@ -140,18 +138,6 @@
     display: grid;
     grid-template-columns: repeat(3, 1fr);
     gap: 0.6rem;
-  }
-  .check {
-    display: grid;
-    grid-template-columns: auto 1fr;
-    gap: 0.75rem;
-    align-items: center;
-    min-height: 48px;
-    font-weight: 600;
-  }
-  .check input {
-    width: 28px;
-    height: 28px;
   }
   .gaps {
     border-left: 6px solid var(--unknown);

@@ -212,7 +212,9 @@
     <PadFields
       fields={padFields}
       set={(key, value) => set({ [key]: key === 'loadAmps' ? (value ?? 0) : value })}
-    />
+    >
+      <p class="at-once {verdict.grade}">{verdict.headline}</p>
+    </PadFields>
   {/key}
   <Act onclick={() => (keyboard = true)}>Use the keyboard instead</Act>
 {:else}
@@ -336,6 +338,24 @@
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 0.6rem;
+  }
+  .at-once {
+    font-weight: 700;
+    min-height: 1.5em;
+    border-left: 8px solid var(--edge);
+    padding-left: 0.6rem;
+  }
+  .at-once.good {
+    border-color: var(--good);
+    color: var(--good);
+  }
+  .at-once.worry {
+    border-color: var(--warn);
+    color: var(--warn);
+  }
+  .at-once.bad {
+    border-color: var(--bad);
+    color: var(--bad);
   }
   .beside {
     font-weight: 650;

@@ -8,6 +8,7 @@
   import { round } from '../../../../core/units/quantity.ts';
   import { download, downloadJob, fileName, readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
+  import PickFile from '$lib/parts/PickFile.svelte';
   import { today } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
@@ -16,12 +17,10 @@
   const report = $derived(reportOf(session.view, session.findings ?? [], today()));
   const labelled = $derived(report.outlets.filter((o) => o.labels.length > 0));
 
-  let csvInput = $state<HTMLInputElement>();
   let problems = $state.raw<Problem[]>([]);
   let said = $state('');
 
-  async function importReadings(file: File | undefined) {
-    if (!file) return;
+  async function importReadings(file: File) {
     problems = [];
     said = '';
     try {
@@ -65,20 +64,7 @@
     <Act kind="main" disabled={session.findings === null} onclick={() => window.print()}>Print the sheet</Act>
     <Act onclick={() => downloadJob(document)}>Export job file</Act>
     <Act onclick={exportReadings}>Export readings CSV</Act>
-    <Act onclick={() => csvInput?.click()}>Import readings CSV</Act>
-    <input
-      bind:this={csvInput}
-      type="file"
-      accept=".csv,text/csv"
-      class="sr-only"
-      tabindex="-1"
-      aria-label="Readings CSV"
-      onchange={(e) => {
-        const [file] = e.currentTarget.files ?? [];
-        e.currentTarget.value = '';
-        void importReadings(file);
-      }}
-    />
+    <PickFile label="Readings CSV" accept=".csv,text/csv" take={importReadings}>Import readings CSV</PickFile>
   </div>
   {#if problems.length > 0}
     <div class="sheet said no-print" role="alert">

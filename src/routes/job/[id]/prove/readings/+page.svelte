@@ -7,6 +7,7 @@
   import { download, fileName, readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
   import Choice from '$lib/parts/Choice.svelte';
+  import PickFile from '$lib/parts/PickFile.svelte';
   import {
     COLUMNS,
     filtered,
@@ -27,7 +28,6 @@
   let problems = $state.raw<Problem[]>([]);
   let said = $state('');
   let pasted = $state('');
-  let csvInput = $state<HTMLInputElement>();
 
   const all = $derived(rowsOf(session.view));
   /** Verdicts as far as they are worked out, by reading. */
@@ -114,20 +114,11 @@
       <span class="grow"></span>
       <Act href="/job/{session.jobId}/prove">Back to Prove</Act>
       <Act onclick={exportCsv}>Export CSV</Act>
-      <Act onclick={() => csvInput?.click()}>Import CSV</Act>
-      <input
-        bind:this={csvInput}
-        type="file"
+      <PickFile
+        label="Readings CSV"
         accept=".csv,text/csv"
-        class="sr-only"
-        tabindex="-1"
-        aria-label="Readings CSV"
-        onchange={(e) => {
-          const [file] = e.currentTarget.files ?? [];
-          e.currentTarget.value = '';
-          if (file) void bring(() => readText(file), false);
-        }}
-      />
+        take={(file) => bring(() => readText(file), false)}>Import CSV</PickFile
+      >
     </div>
     <div class="filters">
       <label>
