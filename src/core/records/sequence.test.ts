@@ -90,6 +90,19 @@ test('a 240 V outlet asks for one reading and a load test with measured amps', (
   );
 });
 
+test('what is wired in asks for a load test alone, and a light for nothing', () => {
+  const list = [
+    outlet('W1', 0, 20, { device: receptacle({ kind: 'hard-wired', volts: '250', rating: 30 }) }),
+    outlet('L1', 0, 60, { device: receptacle({ kind: 'light' }) }),
+  ];
+  const heater = chain(list, { breaker: breakerOf(25, 'none', 2), neutral: false, gauge: '10' });
+  const there = house({ area, boxes: list, circuits: [heater] });
+  assert.deepEqual(
+    sequenceOf(there, buildRun(there, heater)).map((t) => t.title),
+    ['Power on', 'Load test'],
+  );
+});
+
 /** 0.333 and 0.307 Ω by hand in the instruments’ circuit; here 0.2 Ω a conductor and segment. */
 const heavy = {
   ...run,

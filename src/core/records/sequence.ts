@@ -81,7 +81,17 @@ function tasksAt(
   readings: readonly Reading[],
   deviceTask: (stop: number, box: Box, device: 'gfci' | 'afci') => Task,
 ): Task[] {
-  if (!isReceptacle(box) || box.status === 'remove') return [];
+  if (box.status === 'remove') return [];
+  const loadTest: Task = {
+    kind: 'load',
+    stop: at,
+    title: 'Load test',
+    what: 'Unloaded volts, then with the appliance or a known load on: volts and measured amps.',
+    done: readings.some((r) => r.loadAmps > 0),
+  };
+  // What is wired in is read where it is fed, with it on.
+  if (box.device.kind === 'hard-wired') return [loadTest];
+  if (!isReceptacle(box)) return [];
   const tasks: Task[] = halvesOf(box).map((half) => ({
     kind: 'read',
     half,
@@ -92,14 +102,7 @@ function tasksAt(
       : 'Hot–neutral, hot–ground, neutral–ground.',
     done: readings.some((r) => r.half === half || r.half === 'both'),
   }));
-  if (takesBothHots(box) || box.device.rating >= 30)
-    tasks.push({
-      kind: 'load',
-      stop: at,
-      title: 'Load test',
-      what: 'Unloaded volts, then with the appliance or a known load on: volts and measured amps.',
-      done: readings.some((r) => r.loadAmps > 0),
-    });
+  if (takesBothHots(box) || box.device.rating >= 30) tasks.push(loadTest);
   if (box.device.kind === 'gfci') tasks.push(deviceTask(at, box, 'gfci'));
   if (box.device.kind === 'outlet-afci') tasks.push(deviceTask(at, box, 'afci'));
   return tasks;

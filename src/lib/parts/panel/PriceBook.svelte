@@ -6,6 +6,7 @@
   import { download, fileName, readText } from '../../files.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
+  import PickFile from '../PickFile.svelte';
   import NumberField from '../NumberField.svelte';
 
   /** What the planner reckons with. Prices ship made up; the shop's own go over them. */
@@ -14,15 +15,13 @@
   const book = $derived(priceBookOf(job));
   const own = $derived(new Set(job.prices.map((p) => p.item)));
 
-  let input = $state<HTMLInputElement>();
   let problems = $state.raw<Problem[]>([]);
   let said = $state('');
 
   const put = (prices: typeof job.prices) => session.attempt({ type: 'edit-job', values: { prices } });
   const without = (item: PriceItem) => job.prices.filter((p) => p.item !== item);
 
-  async function read(file: File | undefined) {
-    if (!file) return;
+  async function read(file: File) {
     problems = [];
     said = '';
     try {
@@ -68,19 +67,8 @@
     </div>
     <div class="acts">
       <Act onclick={write}>Export CSV</Act>
-      <Act onclick={() => input?.click()}>Import CSV</Act>
+      <PickFile label="Price book CSV" accept=".csv,text/csv" take={read}>Import CSV</PickFile>
       {#if own.size > 0}<Act kind="danger" onclick={() => put([])}>Back to made-up prices</Act>{/if}
-      <input
-        bind:this={input}
-        type="file"
-        accept=".csv,text/csv"
-        aria-label="Price book CSV"
-        class="hidden"
-        onchange={(e) => {
-          void read(e.currentTarget.files?.[0]);
-          e.currentTarget.value = '';
-        }}
-      />
     </div>
   </div>
   {#if said}<p role="status">{said}</p>{/if}

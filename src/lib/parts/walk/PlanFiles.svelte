@@ -7,14 +7,13 @@
   import { download, fileName, readText } from '../../files.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
+  import PickFile from '../PickFile.svelte';
   import Field from '../Field.svelte';
   import Toggle from '../Toggle.svelte';
 
   let { levelId }: { levelId: string } = $props();
 
   const session = useSession();
-  let dxfInput = $state<HTMLInputElement>();
-  let csvInput = $state<HTMLInputElement>();
   let drawing = $state.raw<DxfDrawing | null>(null);
   let name = $state('');
   let picked = $state.raw<readonly string[]>([]);
@@ -127,33 +126,9 @@
 
 <div class="stack">
   <div class="row">
-    <input
-      bind:this={dxfInput}
-      type="file"
-      accept=".dxf"
-      class="sr-only"
-      aria-label="DXF plan"
-      onchange={(e) => {
-        const [file] = e.currentTarget.files ?? [];
-        e.currentTarget.value = '';
-        if (file) void openDxf(file);
-      }}
-    />
-    <input
-      bind:this={csvInput}
-      type="file"
-      accept=".csv,text/csv"
-      class="sr-only"
-      aria-label="Outlets CSV"
-      onchange={(e) => {
-        const [file] = e.currentTarget.files ?? [];
-        e.currentTarget.value = '';
-        if (file) void openCsv(file);
-      }}
-    />
-    <Act onclick={() => dxfInput?.click()}>Rooms from a DXF plan</Act>
+    <PickFile label="DXF plan" accept=".dxf" take={openDxf}>Rooms from a DXF plan</PickFile>
     <Act onclick={saveDxf}>Save {levelName} as DXF</Act>
-    <Act onclick={() => csvInput?.click()}>Outlets from CSV</Act>
+    <PickFile label="Outlets CSV" accept=".csv,text/csv" take={openCsv}>Outlets from CSV</PickFile>
     <Act onclick={saveCsv}>Save outlets as CSV</Act>
   </div>
   {#if said}<p role="status" class="said">{said}</p>{/if}

@@ -15,6 +15,7 @@
   const session = useSession();
   const document = $derived(session.document);
   const report = $derived(reportOf(session.view, session.findings ?? [], today()));
+  const twoHots = $derived(report.readings.some((r) => r.reading.hotHot !== null));
   const labelled = $derived(report.outlets.filter((o) => o.labels.length > 0));
 
   let problems = $state.raw<Problem[]>([]);
@@ -175,19 +176,26 @@
             <tr
               ><th>Where</th><th>When (UTC), who</th><th>Stage</th><th>Lamps</th><th class="num">H–N</th><th
                 class="num">H–G</th
-              ><th class="num">N–G</th><th class="num">Load</th><th>Verdict</th></tr
+              ><th class="num">N–G</th>{#if twoHots}<th class="num">H–H</th>{/if}<th class="num">Load</th><th
+                >Verdict</th
+              ></tr
             >
           </thead>
           <tbody>
             {#each report.readings as { reading, struck, verdict } (reading.id)}
               <tr class:struck>
-                <td>{reading.place}</td>
+                <td
+                  >{reading.place}{reading.half === 'both' ? '' : `, ${reading.half}`}{reading.openBox
+                    ? ', open box'
+                    : ''}</td
+                >
                 <td>{day(reading.at)}, {reading.by}</td>
                 <td>{reading.stage}</td>
                 <td>{reading.lamps ? reading.lamps.map((l) => (l ? '●' : '○')).join(' ') : ''}</td>
                 <td class="num">{volts(reading.hotNeutral)}</td>
                 <td class="num">{volts(reading.hotGround)}</td>
                 <td class="num">{volts(reading.neutralGround)}</td>
+                {#if twoHots}<td class="num">{volts(reading.hotHot)}</td>{/if}
                 <td class="num">{reading.loadAmps > 0 ? `${reading.loadAmps} A` : ''}</td>
                 <td>{struck ? 'corrected' : verdict.headline}{reading.note ? `. ${reading.note}` : ''}</td>
               </tr>

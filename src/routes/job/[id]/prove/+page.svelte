@@ -54,6 +54,13 @@
     energized: { sign: '!', words: 'Power is on; earlier proofs are void' },
     measuring: { sign: '!!', words: 'Live to measure at an open box; not for work' },
   };
+  /** What comes before the readings, by how the circuit stands. */
+  const POWER_STEP = {
+    unproved: 'Prove it dead first',
+    dead: 'Boxes closed: power is back on',
+    measuring: 'Lock out, prove it dead again',
+    energized: '',
+  };
   const proof = $derived(circuit && stop ? validProof(document, circuit.id, stop.box.id) : null);
   const override = $derived(circuit && stop ? validOverride(document, circuit.id, stop.box.id) : null);
 
@@ -139,7 +146,8 @@
   function take(task: Task) {
     said = '';
     if (task.kind === 'power') {
-      tab = 'work';
+      if (power === 'dead') void powerIsOn();
+      else tab = 'dead';
       return;
     }
     choose(Math.max(0, task.stop));
@@ -163,7 +171,7 @@
     if (stage === 'as-left' && next && next.kind !== 'power') take(next);
   }
 
-  /** Power that was never off needs no proof to be on record. */
+  /** Puts on record that power is on: after a proof of dead, or because it was never off. */
   async function powerIsOn() {
     if (by.trim() === '') {
       said = 'Who puts the power on: expected a name';
@@ -269,7 +277,9 @@
         </details>
         {#if next}
           <div class="row">
-            <Act kind="main" big onclick={() => take(next)}>{nameOf(next)}</Act>
+            <Act kind="main" big onclick={() => take(next)}
+              >{next.kind === 'power' ? POWER_STEP[power] : nameOf(next)}</Act
+            >
             {#if next.kind === 'power' && power === 'unproved'}
               <Act big onclick={powerIsOn}>Power was never off</Act>
             {/if}
