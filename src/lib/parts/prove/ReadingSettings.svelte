@@ -12,17 +12,17 @@
   const LIMITS: readonly [key: keyof Limits, label: string, unit: string, min: number, max: number][] = [
     ['lowVolts', 'Low voltage under', 'V', 90, 120],
     ['highVolts', 'High voltage over', 'V', 120, 140],
-    ['neutralGround', 'Neutral–ground over', 'V', 0.5, 20],
-    ['hotGroundShortfall', 'Hot–ground short by', 'V', 0.5, 20],
+    ['neutralGround', 'Under load, neutral–ground over', 'V', 0.5, 20],
+    ['hotGroundShortfall', 'Short of hot–neutral, hot–ground by', 'V', 0.5, 20],
     ['excessOhms', 'Resistance beyond the plan', 'Ω', 0.05, 5],
-    ['groundOhms', 'Ground path over', 'Ω', 0.1, 10],
+    ['groundOhms', 'Long ground path over', 'Ω', 0.1, 10],
     ['imbalancePercent', 'Hot and neutral apart', '%', 5, 100],
     ['apartPercent', 'Off the plan by', '%', 0.5, 10],
   ];
   const LAMPS = [
-    ['hotNeutral', 'Hot–neutral lamp'],
-    ['hotGround', 'Hot–ground lamp'],
-    ['neutralGround', 'Neutral–ground lamp'],
+    ['hotNeutral', 'Lamp hot–neutral'],
+    ['hotGround', 'Lamp hot–ground'],
+    ['neutralGround', 'Lamp neutral–ground'],
   ] as const;
   const WORDS: Record<string, string> = { HN: 'hot–neutral', HG: 'hot–ground', NG: 'neutral–ground' };
   const colours = LAMP_COLOURS.map((c) => ({ value: c, name: c }));
