@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { CONDITIONS } from '../../core/records/conditions.ts';
   import type { Verdict } from '../../core/records/verdict.ts';
 
   let { verdict }: { verdict: Verdict } = $props();
@@ -10,6 +11,13 @@
   {#each verdict.remarks as remark (remark.text)}
     <p class={remark.level}>{remark.text}</p>
   {/each}
+  {#if verdict.silent.length > 0}
+    <p class="note">
+      These readings cannot rule out: {verdict.silent
+        .map((c) => CONDITIONS[c].label.toLowerCase())
+        .join(', ')}. A load on here tells more.
+    </p>
+  {/if}
 </div>
 
 <style>
