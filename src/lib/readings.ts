@@ -40,8 +40,8 @@ export function describeReading(reading: Reading): string {
   return `${describeStage(reading.stage)}: ${parts.filter(Boolean).join('; ')}`;
 }
 
-export const localTime = (iso: string): string =>
-  new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+const LOCAL_TIME = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+export const localTime = (iso: string): string => LOCAL_TIME.format(new Date(iso));
 
 /** Today in the place where the device is, such as `2026-11-25`. */
 export const today = (): string => {

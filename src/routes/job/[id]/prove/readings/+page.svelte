@@ -61,8 +61,9 @@
   const SPARE = 8;
   let top = $state(0);
   let height = $state(600);
-  const first = $derived(Math.max(0, Math.floor(top / ROW) - SPARE));
-  const visible = $derived(list.slice(first, first + Math.ceil(height / ROW) + 2 * SPARE));
+  // Drawn anew every few rows, not at each.
+  const first = $derived(Math.max(0, Math.floor(top / ROW / SPARE) - 1) * SPARE);
+  const visible = $derived(list.slice(first, first + Math.ceil(height / ROW) + 3 * SPARE));
 
   function sortBy(column: SortKey) {
     if (column === key) down = !down;
