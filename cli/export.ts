@@ -3,15 +3,15 @@ import { buildRun } from '../src/core/circuits/run.ts';
 import { calendarOf } from '../src/core/formats/calendar.ts';
 import { readingsToCsv } from '../src/core/formats/readingsCsv.ts';
 import { spiceNetlist } from '../src/core/formats/spice.ts';
-import { MAINS_HERTZ } from '../src/core/instruments/connect.ts';
 import { parseFile } from '../src/core/job/file.ts';
+import { DAY } from '../src/core/job/schema.ts';
 import { InvalidError } from '../src/core/job/validate.ts';
+import { MAINS_HERTZ } from '../src/core/network/network.ts';
 import { registerOf } from '../src/core/records/deviceTests.ts';
 import { circuitOf, circuitOptions } from './circuit.ts';
 import { CLEAN, oneFile, option, print, read, without } from './input.ts';
 
 const WHAT = ['--spice', '--readings', '--calendar'] as const;
-const DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 
 export function runExport(args: string[]): number {
   const asked = WHAT.filter((w) => args.includes(w));

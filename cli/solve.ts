@@ -1,8 +1,7 @@
 /** `hekto solve`: the voltages of a circuit, sound or with faults, or its netlist. */
-import { MAINS_HERTZ } from '../src/core/instruments/connect.ts';
 import { spiceNetlist } from '../src/core/formats/spice.ts';
 import { parseFile } from '../src/core/job/file.ts';
-import { EARTH } from '../src/core/network/network.ts';
+import { EARTH, MAINS_HERTZ } from '../src/core/network/network.ts';
 import { Factors } from '../src/core/network/solve.ts';
 import { PERSON_OHMS } from '../src/core/network/wiring.ts';
 import { circuitOf, circuitOptions } from './circuit.ts';

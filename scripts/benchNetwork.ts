@@ -6,8 +6,9 @@ import { join } from 'node:path';
 import { spiceNetlist, spiceNode } from '../src/core/formats/spice.ts';
 import { editsOf } from '../src/core/network/faults.ts';
 import { everyFault } from '../src/core/network/hypotheses.ts';
+import { MAINS_HERTZ } from '../src/core/network/network.ts';
 import { Predictor, type Probe } from '../src/core/network/predict.ts';
-import { HERTZ, plainRun } from '../src/core/network/testing.ts';
+import { plainRun } from '../src/core/network/testing.ts';
 import { wiringOf, type Wiring } from '../src/core/network/wiring.ts';
 
 const BOXES = 30;
@@ -52,7 +53,7 @@ export function measureNetwork(
   const into = new Float64Array(probes.length);
   const single = time(
     () => {
-      const predictor = new Predictor(wiring, faults, probes, HERTZ, 1);
+      const predictor = new Predictor(wiring, faults, probes, MAINS_HERTZ, 1);
       faults.forEach((_, k) => predictor.with(k, into));
     },
     30,
@@ -62,7 +63,7 @@ export function measureNetwork(
   const pair = time(
     () => {
       left = 0;
-      const predictor = new Predictor(wiring, faults, probes, HERTZ, 2);
+      const predictor = new Predictor(wiring, faults, probes, MAINS_HERTZ, 2);
       for (let a = 0; a < faults.length; a++) {
         predictor.given(a);
         for (let b = a + 1; b < faults.length; b++) if (!predictor.with(b, into)) left++;
@@ -97,11 +98,11 @@ function alterAndSolve(wiring: Wiring, probes: readonly Probe[]): number {
     const saved = [...new Set(probes.flatMap(({ a, b }) => [a, b]))].map((n) => `v(${spiceNode(n)})`);
     const loop = Array.from({ length: count }, (_, k) => opens[k % opens.length]!).flatMap((edit) => [
       `alter R${edit.branch} = ${1 / edit.conductance}`,
-      `ac lin 1 ${HERTZ} ${HERTZ}`,
+      `ac lin 1 ${MAINS_HERTZ} ${MAINS_HERTZ}`,
       `alter R${edit.branch} = ${1 / wiring.branches[edit.branch]!.conductance}`,
       'destroy all',
     ]);
-    writeFileSync(join(folder, 'circuit.cir'), spiceNetlist(wiring, HERTZ, 'bench'));
+    writeFileSync(join(folder, 'circuit.cir'), spiceNetlist(wiring, MAINS_HERTZ, 'bench'));
     const control = [`source ${join(folder, 'circuit.cir')}`, `save ${saved.join(' ')}`, ...loop, 'quit'];
     writeFileSync(
       join(folder, 'loop.cir'),

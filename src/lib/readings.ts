@@ -1,13 +1,8 @@
 /** Words for readings and the person who takes them. */
-import type { ReadPair } from '../core/records/conditions.ts';
+import { PAIR_WORDS, READ_PAIRS } from '../core/records/conditions.ts';
 import type { LampTesterSettings, Reading } from '../core/job/schema.ts';
 
-export const PAIRS: readonly (readonly [ReadPair, string])[] = [
-  ['hotNeutral', 'Hot–neutral'],
-  ['hotGround', 'Hot–ground'],
-  ['neutralGround', 'Neutral–ground'],
-  ['hotHot', 'Hot–hot'],
-];
+export const PAIRS = READ_PAIRS.map((pair) => [pair, PAIR_WORDS[pair]] as const);
 export const LAMPS = ['hot–neutral', 'hot–ground', 'neutral–ground'] as const;
 const LAMP_KEYS = ['HN', 'HG', 'NG'] as const;
 

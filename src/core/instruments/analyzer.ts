@@ -4,10 +4,8 @@
  */
 import type { Branch, Voltages } from '../network/network.ts';
 import type { Terminals, Wiring } from '../network/wiring.ts';
-import { magnitude, resistor, solved } from './connect.ts';
+import { magnitude, resistor, slotPairs, solved } from './connect.ts';
 
-/** Loads that drops are given for, amperes. */
-export const ANALYZER_LOADS = [12, 15, 20] as const;
 /** The current it draws itself: enough to see milliohms. */
 const TEST_AMPS = 15;
 /** What it sends down the ground: too short for a breaker, and enough to trip a ground-fault device. */
@@ -23,8 +21,8 @@ export interface Analysis {
   hotNeutral: number;
   hotGround: number;
   neutralGround: number;
-  /** Percent at each of the loads. */
-  drop: Record<(typeof ANALYZER_LOADS)[number], number>;
+  /** Percent with so many amperes drawn. */
+  drop: Record<12 | 15 | 20, number>;
   hotOhms: number;
   neutralOhms: number;
   /** Null where no ground answers. */
@@ -41,16 +39,13 @@ const difference = (voltages: Voltages, a: number, b: number) => {
 };
 
 /** Null where too little voltage stands to draw a load from. */
-export function analyze(wiring: Wiring, { hot, neutral, ground }: Terminals): Analysis | null {
-  const inputs = [
-    [hot, neutral],
-    [hot, ground],
-    [neutral, ground],
-  ].map(([a, b]) => resistor(a!, b!, INPUT_OHMS));
+export function analyze(wiring: Wiring, terminals: Terminals): Analysis | null {
+  const { hot, neutral, ground } = terminals;
+  const inputs = slotPairs(terminals).map(([a, b]) => resistor(a, b, INPUT_OHMS));
   const at = (added: readonly Branch[]) => {
     const voltages = solved(wiring, [...inputs, ...added]);
-    const pair = (a: number, b: number) => difference(voltages, a, b);
-    return { hn: pair(hot, neutral), hg: pair(hot, ground), ng: pair(neutral, ground) };
+    const [hn, hg, ng] = slotPairs(terminals).map(([a, b]) => difference(voltages, a, b));
+    return { hn: hn!, hg: hg!, ng: ng! };
   };
   const idle = at([]);
   const hotNeutral = magnitude(idle.hn);
@@ -58,7 +53,8 @@ export function analyze(wiring: Wiring, { hot, neutral, ground }: Terminals): An
   const load = (amps: number) => at([resistor(hot, neutral, hotNeutral / amps)]);
   const change = (a: { re: number; im: number }, b: { re: number; im: number }) =>
     Math.hypot(a.re - b.re, a.im - b.im);
-  const loaded = load(TEST_AMPS);
+  const loads = { 12: load(12), 15: load(15), 20: load(20) };
+  const loaded = loads[TEST_AMPS];
   const drawn = (magnitude(loaded.hn) * TEST_AMPS) / hotNeutral;
   const loop = change(idle.hn, loaded.hn) / drawn;
   const grounded = magnitude(idle.hg) > LEAST_VOLTS;
@@ -69,12 +65,12 @@ export function analyze(wiring: Wiring, { hot, neutral, ground }: Terminals): An
   const downAmps = down ? (magnitude(down.hg) * GROUND_AMPS) / hotNeutral : 0;
   const groundLoop = down && downAmps > 1 ? change(idle.hg, down.hg) / downAmps : null;
   const groundOhms = groundLoop === null ? null : Math.max(0, groundLoop - loop / 2);
-  const percent = (amps: number) => 100 * (1 - magnitude(load(amps).hn) / hotNeutral);
+  const percent = ({ hn }: typeof idle) => 100 * (1 - magnitude(hn) / hotNeutral);
   return {
     hotNeutral,
     hotGround: magnitude(idle.hg),
     neutralGround: magnitude(idle.ng),
-    drop: { 12: percent(12), 15: percent(15), 20: percent(20) },
+    drop: { 12: percent(loads[12]), 15: percent(loads[15]), 20: percent(loads[20]) },
     hotOhms,
     neutralOhms,
     groundOhms,

@@ -1,9 +1,15 @@
 /** What instruments have in common: they are branches laid on a circuit's network, and read its voltages. */
-import { EARTH, type Branch, type Complex, type Network, type Voltages } from '../network/network.ts';
+import { MAINS_HERTZ, type Branch, type Complex, type Network, type Voltages } from '../network/network.ts';
 import { Factors } from '../network/solve.ts';
-import type { Conductor, Wiring } from '../network/wiring.ts';
+import type { Conductor, Terminals, Wiring } from '../network/wiring.ts';
 
-export const MAINS_HERTZ = 60;
+/** Hot–neutral, hot–ground and neutral–ground of a face. */
+export const slotPairs = ({ hot, neutral, ground }: Terminals) =>
+  [
+    [hot, neutral],
+    [hot, ground],
+    [neutral, ground],
+  ] as const;
 
 /** A resistance between two nodes. */
 export const resistor = (from: number, to: number, ohms: number): Branch => ({
@@ -45,5 +51,3 @@ export const unfed = <T extends Network>(network: T): T => ({
 /** The cable's conductors that arrive at a box: their branches. */
 export const cableAt = ({ spots }: Wiring, stop: number): { conductor: Conductor; branch: number }[] =>
   spots.filter((s) => s.stop === stop && s.part === 'cable');
-
-export { EARTH };

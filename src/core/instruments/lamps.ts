@@ -1,10 +1,7 @@
 /** Testers that show voltage by lamps: the plug-in one with three, and the one with two probes and steps. */
+import type { Branch } from '../network/network.ts';
 import type { Terminals, Wiring } from '../network/wiring.ts';
-import { resistor, solved } from './connect.ts';
-
-/** Pairs of slots that the three lamps stand between. */
-export const LAMP_PAIRS = ['hot–neutral', 'hot–ground', 'neutral–ground'] as const;
-export type LampPair = (typeof LAMP_PAIRS)[number];
+import { resistor, slotPairs, solved } from './connect.ts';
 
 export interface LampTester {
   /** Volts at which a lamp counts as lit. */
@@ -14,31 +11,20 @@ export interface LampTester {
 }
 export const LAMP_TESTER: LampTester = { lights: 85, lampOhms: 1e5 };
 
-/** Volts across the three lamps, each of which loads its pair. */
-export function lampVolts(
-  wiring: Wiring,
-  { hot, neutral, ground }: Terminals,
-  { lampOhms }: LampTester,
-): [number, number, number] {
-  const pairs = [
-    [hot, neutral],
-    [hot, ground],
-    [neutral, ground],
-  ] as const;
-  const voltages = solved(
-    wiring,
-    pairs.map(([a, b]) => resistor(a, b, lampOhms)),
-  );
-  return pairs.map(([a, b]) => voltages.between(a, b)) as [number, number, number];
-}
+/** The three lamps as what they are on the network: each loads its pair. */
+export const lampBranches = (terminals: Terminals, lampOhms: number): Branch[] =>
+  slotPairs(terminals).map(([a, b]) => resistor(a, b, lampOhms));
 
 /** The three lamps hot–neutral, hot–ground, neutral–ground. */
-export const readLamps = (
+export function readLamps(
   wiring: Wiring,
   terminals: Terminals,
-  tester: LampTester = LAMP_TESTER,
-): [boolean, boolean, boolean] =>
-  lampVolts(wiring, terminals, tester).map((v) => v >= tester.lights) as [boolean, boolean, boolean];
+  { lampOhms, lights }: LampTester = LAMP_TESTER,
+): [boolean, boolean, boolean] {
+  const voltages = solved(wiring, lampBranches(terminals, lampOhms));
+  const lit = slotPairs(terminals).map(([a, b]) => voltages.between(a, b) >= lights);
+  return lit as [boolean, boolean, boolean];
+}
 
 /** Steps of a two-pole tester, volts; each lights at so much of its figure. */
 export const TWO_POLE_STEPS = [12, 24, 50, 120, 240] as const;

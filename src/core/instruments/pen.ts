@@ -1,6 +1,7 @@
 /** The voltage pen: a few picofarads from a conductor through whoever holds it to earth. */
+import { EARTH } from '../network/network.ts';
 import type { Wiring } from '../network/wiring.ts';
-import { capacitor, EARTH, solved } from './connect.ts';
+import { capacitor, solved } from './connect.ts';
 
 const PEN_FARADS = 3e-12;
 /** Volts to earth at which it sounds. */

@@ -1,8 +1,8 @@
 /** Protecting devices as instruments see them: ground-fault, arc-fault and overcurrent. */
 import { tripTime, type TripTime } from '../circuits/tripCurve.ts';
-import type { Complex, Voltages } from '../network/network.ts';
+import { MAINS_HERTZ, type Complex, type Voltages } from '../network/network.ts';
 import type { Conductor, Spot, Wiring } from '../network/wiring.ts';
-import { currentIn, MAINS_HERTZ, magnitude, resistor, solved, sum } from './connect.ts';
+import { currentIn, magnitude, resistor, solved, sum } from './connect.ts';
 
 /** Class A: does not trip at 4 mA or less, trips at 6 mA or more. */
 export const CLASS_A = { holds: 0.004, trips: 0.006 } as const;

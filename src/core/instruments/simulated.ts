@@ -2,6 +2,7 @@
 import type { Run } from '../circuits/run.ts';
 import { withFaults, type Fault } from '../network/faults.ts';
 import { wiringOf, type Wiring } from '../network/wiring.ts';
+import { slotPairs } from './connect.ts';
 import { clampConductor, HIGH_OHMS, LOW_OHMS, readOhms, readVolts } from './meter.ts';
 import {
   channelsOf,
@@ -129,8 +130,8 @@ export class SimulatedMeter {
     this.solved = null;
   }
 
-  private wiring(dead = this.outlet.dead): Wiring {
-    const { run, stop, faults } = this.outlet;
+  private wiring(): Wiring {
+    const { run, stop, faults, dead } = this.outlet;
     const amps = new Map(this.state.load > 0 ? [[stop, this.state.load]] : []);
     return withFaults(wiringOf(run, { amps, open: new Set(), dead }), faults);
   }
@@ -139,13 +140,9 @@ export class SimulatedMeter {
   read(kind: MeterState['function'], channels: readonly number[]): string {
     const wiring = (this.solved ??= this.wiring());
     const { stop } = this.outlet;
-    const { hot, neutral, ground, red } = wiring.terminals[stop]!;
-    const pairs: ([number, number] | null)[] = [
-      [hot, neutral],
-      [hot, ground],
-      [neutral, ground],
-      red === null ? null : [hot, red],
-    ];
+    const terminals = wiring.terminals[stop]!;
+    const { hot, red } = terminals;
+    const pairs = [...slotPairs(terminals), red === null ? null : ([hot, red] as const)];
     return channels
       .map((channel) => {
         if (channel < 1 || channel > CHANNELS) throw new Refused(ERRORS.outOfRange);

@@ -2,14 +2,12 @@
  * Tone tracing: a transmitter between a conductor and a reference, and a receiver that hears the field of conductors near
  * it. Conductors of one cable couple, so that neighbours answer too until they are tied to ground.
  */
-import { EARTH, type Branch, type Network, type Voltages } from '../network/network.ts';
+import { EARTH, type Voltages } from '../network/network.ts';
 import type { Conductor, Wiring } from '../network/wiring.ts';
 import { resistor, solved, unfed } from './connect.ts';
 
 /** The transmitter: so many volts behind so many ohms at so many hertz. */
 export const TRANSMITTER = { volts: 6, ohms: 1000, hertz: 1000 } as const;
-/** Steps of the receiver’s gain; each doubles what it hears. */
-export const GAINS = 9;
 /** Bars of the receiver’s scale; each is a doubling too. */
 export const BARS = 9;
 /** Volts of tone that show one bar at the lowest gain. */
@@ -18,20 +16,18 @@ const ONE_BAR = TRANSMITTER.volts / 2 ** (BARS - 1);
 const NEIGHBOUR = { box: 0.02, cable: 1 } as const;
 
 /** The network with a tone sent into one node against another, and the house’s own power off. */
-export const withTone = (wiring: Wiring, to: number, reference: number = EARTH): Wiring => ({
-  ...unfed(wiring),
-  sources: [
-    ...unfed(wiring).sources,
-    { from: reference, to, volts: TRANSMITTER.volts, ohms: TRANSMITTER.ohms },
-  ],
-});
+export const withTone = (wiring: Wiring, to: number, reference: number = EARTH): Wiring => {
+  const { volts, ohms } = TRANSMITTER;
+  const silent = unfed(wiring);
+  return { ...silent, sources: [...silent.sources, { from: reference, to, volts, ohms }] };
+};
 
 export interface Listening {
   stop: number;
   conductor: Conductor;
   /** At the bare conductor in the box, or along the cable that arrives there. */
   where: 'box' | 'cable';
-  /** 1 to 9. */
+  /** 1 to 9; each step doubles what it hears. */
   gain: number;
   /** The cable lies in steel, which lets no field out. */
   steel?: boolean;
@@ -54,6 +50,6 @@ export function receive(wiring: Wiring, voltages: Voltages, at: Listening): numb
 
 /** Voltages of the tone, with conductors tied to ground through a load so that they do not carry it. */
 export function toneVoltages(wiring: Wiring, tied: readonly number[] = [], tieOhms = 100): Voltages {
-  const ties: Branch[] = tied.map((node) => resistor(node, wiring.panel.ground, tieOhms));
-  return solved(wiring as Network, ties, TRANSMITTER.hertz);
+  const ties = tied.map((node) => resistor(node, wiring.panel.ground, tieOhms));
+  return solved(wiring, ties, TRANSMITTER.hertz);
 }

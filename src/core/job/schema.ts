@@ -30,7 +30,7 @@ export * from './schema/house.ts';
 export * from './schema/outlets.ts';
 export * from './schema/circuits.ts';
 export * from './schema/records.ts';
-export { MAX_TEXT, MAX_WALL, MIN_WALL } from './schema/fields.ts';
+export { DAY, MAX_TEXT, MAX_WALL, MIN_WALL } from './schema/fields.ts';
 
 export type Settings = InferType<typeof settingsSchema>;
 export type Job = InferType<typeof jobSchema>;
@@ -79,7 +79,7 @@ export const TABLES = {
 export type TableName = keyof typeof TABLES;
 export const TABLE_NAMES = Object.keys(TABLES) as TableName[];
 /** Tables whose rows are never changed or removed. */
-export const APPEND_ONLY = ['readings', 'proofs', 'energizings', 'overrides', 'deviceTests'] as const;
+const APPEND_ONLY = ['readings', 'proofs', 'energizings', 'overrides', 'deviceTests'] as const;
 export type AppendOnly = (typeof APPEND_ONLY)[number];
 export const isAppendOnly = (table: TableName): table is AppendOnly =>
   (APPEND_ONLY as readonly TableName[]).includes(table);

@@ -1,6 +1,14 @@
 /** Wiring faults as changes to a circuit's network. */
 import { OPEN_OHMS, type Branch } from './network.ts';
-import { JOINT_OHMS, spotKey, type Conductor, type Part, type Spot, type Wiring } from './wiring.ts';
+import {
+  JOINT_OHMS,
+  spotKey,
+  type Conductor,
+  type Part,
+  type Spot,
+  type Terminals,
+  type Wiring,
+} from './wiring.ts';
 
 export type Fault =
   /** A conductor parted at a joint, in a cable, or a contact that does not close. The panel is stop −1. */
@@ -45,6 +53,24 @@ export function spotOf(wiring: Wiring, stop: number, conductor: Conductor, part:
   return spot;
 }
 
+/**
+ * The hot that a device takes.
+ * @throws when the circuit has no such stop
+ */
+export function hotOf(wiring: Wiring, stop: number): Conductor {
+  const { hot } = terminalsOf(wiring, stop);
+  const leadsThere = (part: Part) => (s: Spot) =>
+    s.stop === stop && s.part === part && wiring.branches[s.branch]!.to === hot;
+  const { spots } = wiring;
+  return (spots.find(leadsThere('contact')) ?? spots.find(leadsThere('terminal')))!.conductor;
+}
+
+function terminalsOf({ terminals }: Wiring, stop: number): Terminals {
+  const found = terminals[stop];
+  if (!found) throw new Error(`Stop ${stop + 1} is not on this circuit`);
+  return found;
+}
+
 const opened = (branch: number): Edit => ({ kind: 'conduct', branch, conductance: 1 / OPEN_OHMS });
 const removed = (branch: number): Edit => ({ kind: 'conduct', branch, conductance: 0 });
 const joined = (from: number, to: number, ohms: number): Edit => ({
@@ -61,18 +87,6 @@ const joined = (from: number, to: number, ohms: number): Edit => ({
 export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
   const { branches, spots, panel } = wiring;
   const at = (stop: number, conductor: Conductor, part: Part) => spotOf(wiring, stop, conductor, part).branch;
-  const terminalsOf = (stop: number) => {
-    const found = wiring.terminals[stop];
-    if (!found) throw new Error(`Stop ${stop + 1} is not on this circuit`);
-    return found;
-  };
-  /** The hot that a device takes. */
-  const hotOf = (stop: number): Conductor => {
-    const { hot } = terminalsOf(stop);
-    return (spots.find((s) => s.stop === stop && s.part === 'contact' && branches[s.branch]!.to === hot) ??
-      spots.find((s) => s.stop === stop && s.part === 'terminal' && branches[s.branch]!.to === hot))!
-      .conductor;
-  };
   switch (fault.kind) {
     case 'open':
       return [opened(at(fault.stop, fault.conductor, fault.part))];
@@ -89,12 +103,12 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
       return [{ kind: 'exchange', a: a!, b: b! }];
     }
     case 'false-ground': {
-      const { neutral, ground } = terminalsOf(fault.stop);
+      const { neutral, ground } = terminalsOf(wiring, fault.stop);
       const own = wiring.spotAt.get(spotKey({ stop: fault.stop, conductor: 'ground', part: 'terminal' }));
       return [...(own ? [opened(own.branch)] : []), joined(neutral, ground, JOINT_OHMS)];
     }
     case 'other-hot': {
-      const mine = hotOf(fault.stop) === 'red' ? 'red' : 'black';
+      const mine = hotOf(wiring, fault.stop) === 'red' ? 'red' : 'black';
       const bus = panel.bus[fault.leg === 'same' ? mine : mine === 'red' ? 'black' : 'red'];
       const terminal = at(fault.stop, 'neutral', 'terminal');
       return [opened(terminal), joined(branches[terminal]!.to, bus, STRAY_OHMS)];
@@ -109,7 +123,7 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
       return [opened(contact), { kind: 'add', from: panel.bus.black, to, conductance }];
     }
     case 'reversed':
-      return [hotOf(fault.stop), 'neutral' as const].flatMap((conductor) => {
+      return [hotOf(wiring, fault.stop), 'neutral' as const].flatMap((conductor) => {
         const terminal = at(fault.stop, conductor, 'terminal');
         const { from: feed, to: line, conductance } = branches[terminal]!;
         const load = branches[at(fault.stop, conductor, 'contact')]!.to;
@@ -124,7 +138,7 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
         ];
       });
     case 'switched-neutral': {
-      const contact = at(fault.stop, hotOf(fault.stop), 'contact');
+      const contact = at(fault.stop, hotOf(wiring, fault.stop), 'contact');
       const { to, conductance } = branches[contact]!;
       const controlled = spots.filter((s) => s.part === 'start' && branches[s.branch]!.from === to);
       if (controlled.length === 0) throw new Error(`Stop ${fault.stop + 1} switches nothing`);

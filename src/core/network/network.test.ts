@@ -4,9 +4,9 @@ import fc from 'fast-check';
 import { dropAt } from '../circuits/run.ts';
 import { randomFrom } from '../planner/random.ts';
 import { withFaults, type Fault } from './faults.ts';
-import { EARTH } from './network.ts';
+import { EARTH, MAINS_HERTZ } from './network.ts';
 import { Factors } from './solve.ts';
-import { HERTZ, parts, randomFault, randomRun, randomUse, spice } from './testing.ts';
+import { parts, randomFault, randomRun, randomUse, spice } from './testing.ts';
 import { wiringOf, type Conductor } from './wiring.ts';
 
 test('voltages agree with ngspice on random circuits with loads and faults', () => {
@@ -22,7 +22,7 @@ test('voltages agree with ngspice on random circuits with loads and faults', () 
   assert.ok(cases.filter((c) => c.opens).length >= 8);
   const expected = spice(cases.map((c) => c.wiring));
   for (const [k, { wiring, opens }] of cases.entries()) {
-    const voltages = new Factors(wiring, HERTZ).voltages();
+    const voltages = new Factors(wiring, MAINS_HERTZ).voltages();
     for (const [node, there] of expected[k]!.entries()) {
       const here = voltages.at(node);
       const apart = Math.hypot(here.re - there.re, here.im - there.im);
@@ -37,7 +37,7 @@ test('a ladder by hand: the voltage at each box is what its segments leave', () 
   const run = randomRun(6, 5);
   const far = run.stops.length - 1;
   const wiring = wiringOf(run, { amps: new Map([[far, 12]]), open: new Set() });
-  const voltages = new Factors(wiring, HERTZ).voltages();
+  const voltages = new Factors(wiring, MAINS_HERTZ).voltages();
   const { hot, neutral, ground } = wiring.terminals[far]!;
   const path: number[] = [];
   for (let i = far; i >= 0; i = run.stops[i]!.feeder) path.unshift(i);
@@ -55,7 +55,7 @@ test('what is open reads as practice has it', () => {
   assert.equal(run.circuit.breaker.poles, 1);
   const sound = wiringOf(run);
   const at = (faults: Fault[], stop: number): number[] => {
-    const voltages = new Factors(withFaults(sound, faults), HERTZ).voltages();
+    const voltages = new Factors(withFaults(sound, faults), MAINS_HERTZ).voltages();
     const { hot, neutral, ground } = sound.terminals[stop]!;
     return [
       voltages.between(hot, neutral),
@@ -75,7 +75,7 @@ test('currents into every node sum to nothing', () => {
     fc.property(fc.integer({ min: 1, max: 20 }), fc.nat(1e6), (count, seed) => {
       const run = randomRun(count, seed);
       const wiring = wiringOf(run, randomUse(run, seed));
-      const voltages = new Factors(wiring, HERTZ).voltages();
+      const voltages = new Factors(wiring, MAINS_HERTZ).voltages();
       const sums = wiring.nodes.map(() => 0);
       const flow = (from: number, to: number, amps: number) => {
         if (to !== EARTH) sums[to]! += amps;
@@ -96,7 +96,7 @@ test('currents into every node sum to nothing', () => {
 test('a branch to a node that is not there is refused, and so is a fault where nothing is', () => {
   const branch = { from: 0, to: 7, conductance: 1, capacitance: 0 };
   assert.throws(
-    () => new Factors({ nodes: ['a'], branches: [branch], sources: [] }, HERTZ),
+    () => new Factors({ nodes: ['a'], branches: [branch], sources: [] }, MAINS_HERTZ),
     /joins nodes 0 and 7/,
   );
   const wiring = wiringOf(randomRun(2, 3));

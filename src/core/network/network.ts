@@ -10,6 +10,9 @@ export interface Complex {
   im: number;
 }
 
+/** Frequency of the house’s power. */
+export const MAINS_HERTZ = 60;
+
 /** The reference node. */
 export const EARTH = -1;
 

@@ -3,10 +3,10 @@ import { test } from 'node:test';
 import { randomFrom } from '../planner/random.ts';
 import { withFaults, type Fault } from './faults.ts';
 import { everyFault } from './hypotheses.ts';
-import type { Network } from './network.ts';
+import { MAINS_HERTZ, type Network } from './network.ts';
 import { Predictor, type Probe } from './predict.ts';
 import { Factors } from './solve.ts';
-import { HERTZ, parts, randomFault, randomRun, randomUse, spice } from './testing.ts';
+import { parts, randomFault, randomRun, randomUse, spice } from './testing.ts';
 import { wiringOf, type Wiring } from './wiring.ts';
 
 /** Meters between the slots of a few boxes, stiff and light. */
@@ -29,7 +29,7 @@ const withMeter = (network: Network, { a, b, ohms }: Probe): Network => ({
 
 /** The slow way: every meter and every fault in a network of its own. */
 const read = (network: Network, probe: Probe): number =>
-  new Factors(withMeter(network, probe), HERTZ).voltages().between(probe.a, probe.b);
+  new Factors(withMeter(network, probe), MAINS_HERTZ).voltages().between(probe.a, probe.b);
 
 test('every single fault and pairs of them read as in networks of their own', () => {
   for (let seed = 1; seed <= 12; seed++) {
@@ -38,8 +38,8 @@ test('every single fault and pairs of them read as in networks of their own', ()
     const wiring = wiringOf(run, randomUse(run, seed));
     const probes = probesOf(wiring, seed);
     const faults = everyFault(wiring);
-    const predictor = new Predictor(wiring, faults, probes, HERTZ, 2);
-    const alone = new Predictor(wiring, faults, probes, HERTZ, 1);
+    const predictor = new Predictor(wiring, faults, probes, MAINS_HERTZ, 2);
+    const alone = new Predictor(wiring, faults, probes, MAINS_HERTZ, 1);
     const found = new Float64Array(probes.length);
     const check = (said: readonly Fault[]) => {
       const network = withFaults(wiring, said);
@@ -85,7 +85,7 @@ test('predictions agree with ngspice', () => {
     const wiring = wiringOf(run, randomUse(run, seed));
     const faults = [randomFault(wiring, random, true), randomFault(wiring, random, true)];
     const [probe] = probesOf(wiring, seed) as [Probe];
-    const predictor = new Predictor(wiring, faults, [probe], HERTZ, 2);
+    const predictor = new Predictor(wiring, faults, [probe], MAINS_HERTZ, 2);
     const found = new Float64Array(1);
     predictor.given(0);
     const told = predictor.with(1, found);

@@ -99,7 +99,6 @@ export class Factors {
   private readonly targets: Int32Array;
   /** Step at which each node goes. */
   readonly step: Int32Array;
-  private readonly work: Float64Array;
 
   /**
    * @param hertz of the sources
@@ -168,65 +167,22 @@ export class Factors {
     this.inverse = inverse;
     this.targets = targets;
     this.step = step;
-    this.work = new Float64Array(2 * n);
   }
 
   /** @param currents fed into each node, amperes, real and imaginary parts by turns; becomes the voltages */
   solve(currents: Float64Array): void {
-    const { step, work } = this;
+    const { step } = this;
     const n = step.length;
+    // One column of the four.
+    const [wr, wi] = [new Float64Array(4 * n), new Float64Array(4 * n)];
     for (let i = 0; i < n; i++) {
-      work[2 * step[i]!] = currents[2 * i]!;
-      work[2 * step[i]! + 1] = currents[2 * i + 1]!;
+      wr[4 * step[i]!] = currents[2 * i]!;
+      wi[4 * step[i]!] = currents[2 * i + 1]!;
     }
-    this.substitute();
+    this.substitute(0, wr, wi);
     for (let i = 0; i < n; i++) {
-      currents[2 * i] = work[2 * step[i]!]!;
-      currents[2 * i + 1] = work[2 * step[i]! + 1]!;
-    }
-  }
-
-  /** Forward and back over `work`, which is by step. */
-  private substitute(): void {
-    const { shares, inverse, targets, work } = this;
-    const { starts } = this.structure;
-    const n = this.step.length;
-    for (let k = 0; k < n; k++) {
-      const re = work[2 * k]!;
-      const im = work[2 * k + 1]!;
-      if (re === 0 && im === 0) continue;
-      const end = starts[k + 1]!;
-      for (let p = starts[k]!; p < end; p++) {
-        const sr = shares[2 * p]!;
-        const si = shares[2 * p + 1]!;
-        const to = targets[p]!;
-        work[to]! += sr * re - si * im;
-        work[to + 1]! += sr * im + si * re;
-      }
-    }
-    for (let k = n - 1; k >= 0; k--) {
-      const fr = work[2 * k]!;
-      const fi = work[2 * k + 1]!;
-      let re = 0;
-      let im = 0;
-      if (fr !== 0 || fi !== 0) {
-        const ir = inverse[2 * k]!;
-        const ii = inverse[2 * k + 1]!;
-        re = fr * ir - fi * ii;
-        im = fr * ii + fi * ir;
-      }
-      const end = starts[k + 1]!;
-      for (let p = starts[k]!; p < end; p++) {
-        const sr = shares[2 * p]!;
-        const si = shares[2 * p + 1]!;
-        const from = targets[p]!;
-        const vr = work[from]!;
-        const vi = work[from + 1]!;
-        re += sr * vr - si * vi;
-        im += sr * vi + si * vr;
-      }
-      work[2 * k] = re;
-      work[2 * k + 1] = im;
+      currents[2 * i] = wr[4 * step[i]!]!;
+      currents[2 * i + 1] = wi[4 * step[i]!]!;
     }
   }
 
@@ -237,8 +193,7 @@ export class Factors {
    * @param wr real parts by `step`, four to each
    */
   units(pairs: Int32Array, wr: Float64Array, wi: Float64Array): void {
-    const { shares, inverse, targets, step } = this;
-    const { starts } = this.structure;
+    const { step } = this;
     const n = step.length;
     wr.fill(0);
     wi.fill(0);
@@ -253,6 +208,14 @@ export class Factors {
         first = Math.min(first, step[node]!);
       }
     }
+    this.substitute(first, wr, wi);
+  }
+
+  /** Forward and back over four columns by step; nothing is fed in before the step `first`. */
+  private substitute(first: number, wr: Float64Array, wi: Float64Array): void {
+    const { shares, inverse, targets } = this;
+    const { starts } = this.structure;
+    const n = this.step.length;
     for (let k = first; k < n; k++) {
       const at = 4 * k;
       const a0 = wr[at]!;
@@ -263,7 +226,8 @@ export class Factors {
       const b1 = wi[at + 1]!;
       const b2 = wi[at + 2]!;
       const b3 = wi[at + 3]!;
-      if (a0 === 0 && a1 === 0 && a2 === 0 && a3 === 0) continue;
+      const none = a0 === 0 && a1 === 0 && a2 === 0 && a3 === 0;
+      if (none && b0 === 0 && b1 === 0 && b2 === 0 && b3 === 0) continue;
       const end = starts[k + 1]!;
       for (let p = starts[k]!; p < end; p++) {
         const sr = shares[2 * p]!;

@@ -9,10 +9,8 @@ import type { Circuit } from '../job/schema.ts';
 import { chain, house, outlet, receptacle, room } from '../job/testing.ts';
 import { randomFrom } from '../planner/random.ts';
 import type { Fault } from './faults.ts';
-import type { Complex, Network } from './network.ts';
+import { MAINS_HERTZ, type Complex, type Network } from './network.ts';
 import type { Conductor, Use, Wiring } from './wiring.ts';
-
-export const HERTZ = 60;
 
 /** Whether a fault leaves something hanging by a leak. */
 export const parts = ({ kind }: Fault): boolean =>
@@ -95,7 +93,7 @@ export function spice(networks: readonly Network[]): Complex[][] {
   const file = (k: number, kind: string) => join(folder, `${k}.${kind}`);
   try {
     const script = networks.flatMap((network, k) => {
-      writeFileSync(file(k, 'cir'), spiceNetlist(network, HERTZ, `network ${k}`));
+      writeFileSync(file(k, 'cir'), spiceNetlist(network, MAINS_HERTZ, `network ${k}`));
       const nodes = network.nodes.map((_, i) => `v(${spiceNode(i)})`).join(' ');
       return [`source ${file(k, 'cir')}`, 'run', `wrdata ${file(k, 'out')} ${nodes}`, 'remcirc'];
     });

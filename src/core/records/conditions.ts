@@ -3,10 +3,11 @@
  * the panel to it with what is joined on the way.
  */
 import type { Run } from '../circuits/run.ts';
-import type { LampTester } from '../instruments/lamps.ts';
+import { lampBranches } from '../instruments/lamps.ts';
 import { HIGH_OHMS } from '../instruments/meter.ts';
-import { MAINS_HERTZ, resistor } from '../instruments/connect.ts';
-import type { Fault } from '../network/faults.ts';
+import { slotPairs } from '../instruments/connect.ts';
+import { hotOf, type Fault } from '../network/faults.ts';
+import { MAINS_HERTZ } from '../network/network.ts';
 import { Predictor, type Probe } from '../network/predict.ts';
 import { wiringOf, type Conductor, type Wiring } from '../network/wiring.ts';
 
@@ -36,6 +37,12 @@ export type Condition = keyof typeof CONDITIONS;
 /** Pairs of slots in the order of a prediction’s volts. */
 export const READ_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround', 'hotHot'] as const;
 export type ReadPair = (typeof READ_PAIRS)[number];
+export const PAIR_WORDS: Record<ReadPair, string> = {
+  hotNeutral: 'Hot–neutral',
+  hotGround: 'Hot–ground',
+  neutralGround: 'Neutral–ground',
+  hotHot: 'Hot–hot',
+};
 
 export interface Prediction {
   condition: Condition;
@@ -86,6 +93,11 @@ function casesOf(wiring: Wiring, last: number): Case[] {
     part,
   });
   const hot = hotOf(wiring, last);
+  const loose = (condition: Condition, conductor: Conductor, ohms: number): Case => ({
+    condition,
+    faults: [{ kind: 'resistance', stop: last, conductor, part: 'end', ohms }],
+    ohms,
+  });
   const swap = (a: Conductor, b: Conductor): Fault => ({ kind: 'swap', stop: last, conductors: [a, b] });
   const everywhere = (condition: Condition, conductor: Conductor) => {
     add(condition, open(conductor, 'terminal'));
@@ -105,51 +117,28 @@ function casesOf(wiring: Wiring, last: number): Case[] {
     add('false-ground-open-neutral', falseGround, open('neutral', 'start'));
     add('two-hots', { kind: 'other-hot', stop: last, leg: 'same' });
     add('two-legs', { kind: 'other-hot', stop: last, leg: 'other' });
-    for (const ohms of JOINT_STEPS) {
-      const loose = (conductor: Conductor): Fault => ({
-        kind: 'resistance',
-        stop: last,
-        conductor,
-        part: 'end',
-        ohms,
-      });
-      cases.push({ condition: 'loose-neutral', faults: [loose('neutral')], ohms });
-      cases.push({ condition: 'loose-hot', faults: [loose(hot)], ohms });
-    }
+    for (const ohms of JOINT_STEPS) cases.push(loose('loose-neutral', 'neutral', ohms));
   }
-  if (wiring.terminals[last]!.red !== null) {
+  const twoHots = wiring.terminals[last]!.red !== null;
+  if (has('neutral') || twoHots) for (const ohms of JOINT_STEPS) cases.push(loose('loose-hot', hot, ohms));
+  if (twoHots) {
     add('lost-leg', { kind: 'open', stop: -1, conductor: 'black', part: 'contact' });
     add('lost-leg', { kind: 'open', stop: -1, conductor: 'red', part: 'contact' });
     add('same-leg', { kind: 'same-leg' });
-    for (const ohms of JOINT_STEPS)
-      cases.push({
-        condition: 'loose-hot',
-        faults: [{ kind: 'resistance', stop: last, conductor: hot, part: 'end', ohms }],
-        ohms,
-      });
   }
   return cases;
-}
-
-function hotOf({ spots, branches, terminals }: Wiring, stop: number): Conductor {
-  const { hot } = terminals[stop]!;
-  const own = spots.filter((s) => s.stop === stop);
-  return (
-    own.find((s) => s.part === 'contact' && branches[s.branch]!.to === hot) ??
-    own.find((s) => s.part === 'terminal' && branches[s.branch]!.to === hot)!
-  ).conductor;
 }
 
 /**
  * Predictions at a stop for every condition.
  * @param amps measured at the outlet, at nominal voltage
- * @param lamps the tester, or null where none was plugged in
+ * @param lampOhms of each lamp of the tester, or null where none was plugged in
  */
-export function predictAt(run: Run, stop: number, amps: number, lamps: LampTester | null): Prediction[] {
+export function predictAt(run: Run, stop: number, amps: number, lampOhms: number | null): Prediction[] {
   const path = pathTo(run, stop);
   // What is plugged in elsewhere is not known; something small left plugged in here shows an open neutral as it is.
   const loads = amps > 0 ? [amps] : [0, LEFT_ON];
-  return loads.flatMap((load) => predictWith(path, load, lamps, load === LEFT_ON && amps === 0));
+  return loads.flatMap((load) => predictWith(path, load, lampOhms, amps === 0 && load > 0));
 }
 
 /** Conditions that something left plugged in makes read otherwise. */
@@ -159,36 +148,32 @@ const CHANGED_BY_LOAD: readonly Condition[] = [
   'hot-ground-reversed',
 ];
 
-function predictWith(path: Run, amps: number, lamps: LampTester | null, leftOn: boolean): Prediction[] {
+function predictWith(path: Run, amps: number, lampOhms: number | null, leftOn: boolean): Prediction[] {
   const last = path.stops.length - 1;
   const wiring = wiringOf(path, { amps: new Map(amps > 0 ? [[last, amps]] : []), open: new Set() });
-  const { hot, neutral, ground, red } = wiring.terminals[last]!;
+  const terminals = wiring.terminals[last]!;
+  const { hot, red } = terminals;
+  const slots = slotPairs(terminals);
+  const [hotNeutral, hotGround, neutralGround] = slots;
   const withNeutral = path.circuit.neutral;
-  const pairs: ([number, number] | null)[] = [
-    withNeutral ? [hot, neutral] : null,
-    [hot, ground],
-    withNeutral ? [neutral, ground] : null,
-    red === null ? null : [hot, red],
+  const pairs = [
+    withNeutral ? hotNeutral : null,
+    hotGround,
+    withNeutral ? neutralGround : null,
+    red === null ? null : ([hot, red] as const),
   ];
   const probes = (ohms: number) =>
     pairs.flatMap((pair): Probe[] => (pair ? [{ a: pair[0], b: pair[1], ohms }] : []));
   const cases = casesOf(wiring, last).filter((c) => !leftOn || CHANGED_BY_LOAD.includes(c.condition));
   const meter = readAll(wiring, cases, [...probes(HIGH_OHMS), ...probes(Infinity)]);
-  const lampPairs = [
-    [hot, neutral],
-    [hot, ground],
-    [neutral, ground],
-  ] as const;
   const lit =
-    lamps &&
-    readAll(
-      {
-        ...wiring,
-        branches: [...wiring.branches, ...lampPairs.map(([a, b]) => resistor(a, b, lamps.lampOhms))],
-      },
-      cases,
-      lampPairs.map(([a, b]) => ({ a, b, ohms: Infinity })),
-    );
+    lampOhms === null
+      ? null
+      : readAll(
+          { ...wiring, branches: [...wiring.branches, ...lampBranches(terminals, lampOhms)] },
+          cases,
+          slots.map(([a, b]) => ({ a, b, ohms: Infinity })),
+        );
   const count = pairs.filter((p) => p !== null).length;
   const byPair = (volts: Float64Array, from: number): Prediction['meter'] => {
     let at = from;

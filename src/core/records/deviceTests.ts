@@ -70,25 +70,21 @@ export function protectedBy(run: Run, box: Box | null): { boxId: string; name: s
 
 const KIND = { gfci: 'gfci', 'outlet-afci': 'afci' } as const;
 
-/** Every device of the job, by panel space and then along the run. @param today `2026-11-25` */
-export function registerOf(
-  document: JobDocument,
-  runOf: (circuit: Circuit) => Run,
-  today: string,
-): RegisteredDevice[] {
-  const tests = rows(document.deviceTests).sort((a, b) => b.at.localeCompare(a.at));
-  const entry = (run: Run, box: Box | null, kind: DeviceTest['kind']): RegisteredDevice => {
-    const own = tests.filter(
-      (t) =>
-        t.kind === kind && (box ? t.boxId === box.id : t.boxId === null && t.circuitId === run.circuit.id),
-    );
+/** The devices of one circuit: its breaker’s, then along the run. @param today `2026-11-25` */
+export function devicesOn(document: JobDocument, run: Run, today: string): RegisteredDevice[] {
+  const { circuit } = run;
+  const tests = rows(document.deviceTests)
+    .filter((t) => t.circuitId === circuit.id || run.stops.some((s) => s.box.id === t.boxId))
+    .sort((a, b) => b.at.localeCompare(a.at));
+  const entry = (box: Box | null, kind: DeviceTest['kind']): RegisteredDevice => {
+    const own = tests.filter((t) => t.kind === kind && t.boxId === (box?.id ?? null));
     const installed = own.find((t) => t.installed !== null)?.installed ?? null;
     const [last] = own;
     const nextTest = last ? addMonths(last.at.slice(0, 10), TEST_MONTHS) : null;
     const replaceBy = installed === null ? null : addMonths(installed, 12 * REPLACE_YEARS);
     return {
-      key: `${box?.id ?? run.circuit.id} ${kind}`,
-      circuit: run.circuit,
+      key: `${box?.id ?? circuit.id} ${kind}`,
+      circuit,
       box,
       kind,
       protects: protectedBy(run, box),
@@ -99,23 +95,26 @@ export function registerOf(
       state: stateOf(last, nextTest, replaceBy, today),
     };
   };
-  return rows(document.circuits)
-    .sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space)
-    .flatMap((circuit) => {
-      const run = runOf(circuit);
-      const { protection } = circuit.breaker;
-      const kinds: DeviceTest['kind'][] = [];
-      if (protection === 'gfci' || protection === 'dual') kinds.push('gfci');
-      if (protection === 'afci' || protection === 'dual') kinds.push('afci');
-      return [
-        ...kinds.map((kind) => entry(run, null, kind)),
-        ...run.stops.flatMap(({ box }) => {
-          const kind = KIND[box.device.kind as keyof typeof KIND];
-          return kind ? [entry(run, box, kind)] : [];
-        }),
-      ];
-    });
+  const { protection } = circuit.breaker;
+  return [
+    ...(protection === 'gfci' || protection === 'dual' ? [entry(null, 'gfci')] : []),
+    ...(protection === 'afci' || protection === 'dual' ? [entry(null, 'afci')] : []),
+    ...run.stops.flatMap(({ box }) => {
+      const kind = KIND[box.device.kind as keyof typeof KIND];
+      return kind ? [entry(box, kind)] : [];
+    }),
+  ];
 }
+
+/** Every device of the job, by panel space and then along the run. @param today `2026-11-25` */
+export const registerOf = (
+  document: JobDocument,
+  runOf: (circuit: Circuit) => Run,
+  today: string,
+): RegisteredDevice[] =>
+  rows(document.circuits)
+    .sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space)
+    .flatMap((circuit) => devicesOn(document, runOf(circuit), today));
 
 function stateOf(
   last: DeviceTest | undefined,

@@ -1,5 +1,6 @@
 /** Proof of dead: what makes one complete, and when it is void. */
 import { rows } from '../job/document.ts';
+import { PAIR_WORDS, READ_PAIRS, type ReadPair } from './conditions.ts';
 import type { Circuit, Energizing, JobDocument, Override, Proof, Reading } from '../job/schema.ts';
 
 /** Stray volts up to this are taken as dead. */
@@ -9,17 +10,9 @@ export const LIVE_VOLTS = 100;
 
 type Draft = Omit<Proof, 'id' | 'at' | 'circuitId' | 'boxId' | 'place'>;
 
-const PAIRS = [
-  ['hotNeutral', 'hot–neutral'],
-  ['hotGround', 'hot–ground'],
-  ['neutralGround', 'neutral–ground'],
-  ['hotHot', 'hot–hot'],
-] as const;
-export type DeadPair = (typeof PAIRS)[number][0];
-
 /** Pairs of conductors that a circuit has, each to be read dead. */
-export const deadPairs = ({ breaker, neutral }: Pick<Circuit, 'breaker' | 'neutral'>): DeadPair[] =>
-  PAIRS.map(([pair]) => pair).filter(
+export const deadPairs = ({ breaker, neutral }: Pick<Circuit, 'breaker' | 'neutral'>): ReadPair[] =>
+  READ_PAIRS.filter(
     (pair) =>
       (pair !== 'hotHot' || breaker.poles === 2) &&
       (neutral || (pair !== 'hotNeutral' && pair !== 'neutralGround')),
@@ -31,7 +24,7 @@ export const deadPairs = ({ breaker, neutral }: Pick<Circuit, 'breaker' | 'neutr
  */
 export function proofGaps(
   draft: Draft,
-  pairs: readonly DeadPair[] = ['hotNeutral', 'hotGround', 'neutralGround'],
+  pairs: readonly ReadPair[] = ['hotNeutral', 'hotGround', 'neutralGround'],
 ): string[] {
   const gaps: string[] = [];
   const live = (volts: number | null, what: string) => {
@@ -45,8 +38,8 @@ export function proofGaps(
     ['face', 'at the face'],
     ['screws', 'at the screws and every conductor'],
   ] as const) {
-    for (const [pair, name] of PAIRS) {
-      if (!pairs.includes(pair)) continue;
+    for (const pair of pairs) {
+      const name = PAIR_WORDS[pair].toLowerCase();
       const volts = draft[place][pair];
       if (volts === null) gaps.push(`${name} ${words}: expected a reading`);
       else if (volts > DEAD_VOLTS) {
@@ -61,24 +54,24 @@ export function proofGaps(
 }
 
 /** The proof that holds for a box now: the newest one there since the circuit was last energized. */
-export function validProof(document: JobDocument, circuitId: string, boxId: string): Proof | null {
-  const energized = lastEnergized(document, circuitId)?.at ?? null;
-  return (
-    rows(document.proofs)
-      .filter(
-        (p) => p.circuitId === circuitId && p.boxId === boxId && (energized === null || p.at > energized),
-      )
-      .sort((a, b) => b.at.localeCompare(a.at))[0] ?? null
-  );
-}
+export const validProof = (document: JobDocument, circuitId: string, boxId: string): Proof | null =>
+  newestSincePower(document, rows(document.proofs), circuitId, boxId);
 
 /** An override that opens a box now: its reason holds until power comes back, as a proof would. */
-export function validOverride(document: JobDocument, circuitId: string, boxId: string): Override | null {
+export const validOverride = (document: JobDocument, circuitId: string, boxId: string): Override | null =>
+  newestSincePower(document, rows(document.overrides), circuitId, boxId);
+
+function newestSincePower<T extends Proof | Override>(
+  document: JobDocument,
+  list: readonly T[],
+  circuitId: string,
+  boxId: string,
+): T | null {
   const energized = lastEnergized(document, circuitId)?.at ?? null;
   return (
-    rows(document.overrides)
+    list
       .filter(
-        (o) => o.circuitId === circuitId && o.boxId === boxId && (energized === null || o.at > energized),
+        (r) => r.circuitId === circuitId && r.boxId === boxId && (energized === null || r.at > energized),
       )
       .sort((a, b) => b.at.localeCompare(a.at))[0] ?? null
   );

@@ -4,7 +4,7 @@ import { rows } from '../job/document.ts';
 import type { Box, JobDocument, Reading } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
 import { protectedBy } from './deviceTests.ts';
-import { circuitState, struckReadings } from './proof.ts';
+import { circuitState, lastEnergized, struckReadings } from './proof.ts';
 
 export type Task = {
   /** Position of the stop; −1 is the panel. */
@@ -31,9 +31,7 @@ const halvesOf = (box: Box): Reading['half'][] =>
 /** Readings as left at an outlet since power came back last, without those corrected. */
 function readAfterPower(document: JobDocument, run: Run): Map<string, Reading[]> {
   const struck = struckReadings(document);
-  const since = rows(document.energizings)
-    .filter((e) => e.circuitId === run.circuit.id)
-    .reduce((last, e) => (e.at > last ? e.at : last), '');
+  const since = lastEnergized(document, run.circuit.id)?.at ?? '';
   const found = new Map<string, Reading[]>();
   for (const reading of rows(document.readings)) {
     if (reading.stage !== 'as-left' || struck.has(reading.id) || reading.at < since) continue;

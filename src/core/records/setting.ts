@@ -3,6 +3,7 @@ import { buildRun, type Run } from '../circuits/run.ts';
 import type { View } from '../code/view.ts';
 import { breakerOf, PLAIN_CIRCUIT, stopAt } from '../job/document.ts';
 import type { Box, Circuit, Settings } from '../job/schema.ts';
+import { takesBothHots } from './sequence.ts';
 import type { Setting } from './verdict.ts';
 
 /** Cable to an outlet of which no circuit is on record, inches. */
@@ -17,7 +18,7 @@ function runAlone(view: View, box: Box): Run {
   alone.set(settings, known);
   let run = known.get(box);
   if (!run) {
-    const twoHots = box.device.volts !== '125';
+    const twoHots = takesBothHots(box);
     const circuit: Circuit = {
       ...PLAIN_CIRCUIT,
       id: 'circuit-none',

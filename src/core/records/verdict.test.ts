@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { buildRun, type Run } from '../circuits/run.ts';
-import { breakerOf, DEFAULT_SETTINGS } from '../job/document.ts';
+import { breakerOf, DEFAULT_SETTINGS, PLAIN_READING } from '../job/document.ts';
 import { chain, house, outlet, receptacle, room } from '../job/testing.ts';
 import type { Condition } from './conditions.ts';
 import { judge, type Readings, type Setting, type Verdict } from './verdict.ts';
@@ -19,15 +19,7 @@ function planOf(pathOhms: number, grounding: Setting['grounding'] = 'grounded'):
   return { run: { ...run, stops } as Run, stop: 0, grounding, settings: DEFAULT_SETTINGS };
 }
 const PLAN = planOf(0.15);
-const NOTHING: Readings = {
-  lamps: null,
-  hotNeutral: null,
-  hotGround: null,
-  neutralGround: null,
-  hotHot: null,
-  loadAmps: 0,
-  groundOhms: null,
-};
+const NOTHING: Readings = PLAIN_READING;
 const lamps = (pattern: string) => [...pattern].map((c) => c === '1');
 
 /** The patterns every electrician knows, against what the network of each condition lights. */

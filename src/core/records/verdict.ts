@@ -8,6 +8,7 @@ import type { Box, Limits, Reading, Settings } from '../job/schema.ts';
 import { round } from '../units/quantity.ts';
 import {
   CONDITIONS,
+  PAIR_WORDS,
   predictAt,
   READ_PAIRS,
   type Condition,
@@ -35,8 +36,6 @@ export interface Fit {
   label: string;
   /** Ohms of the joint that fits best; null for conditions without one. */
   ohms: number | null;
-  /** What the network shows then, scaled to the source as it is. */
-  predicted: Record<ReadPair, number | null>;
 }
 
 export interface Verdict {
@@ -88,42 +87,30 @@ const LIVE_FRAMES: readonly Condition[] = [
   'false-ground-open-neutral',
 ];
 
-const PAIR_WORDS: Record<ReadPair, string> = {
-  hotNeutral: 'Hot–neutral',
-  hotGround: 'Hot–ground',
-  neutralGround: 'Neutral–ground',
-  hotHot: 'Hot–hot',
-};
-
 /** Predictions by run, stop, load and lamps: the same outlet is judged again and again. */
 const remembered = new WeakMap<Run, Map<string, Prediction[]>>();
 
-function predictions({ run, stop, settings }: Setting, amps: number, lamps: boolean): Prediction[] {
+function predictions({ run, stop }: Setting, amps: number, lamps: boolean): Prediction[] {
   const known = remembered.get(run) ?? new Map<string, Prediction[]>();
   remembered.set(run, known);
   const key = `${stop} ${amps} ${lamps}`;
   let found = known.get(key);
   if (!found) {
-    // Lamps light by the tester’s own threshold, which is applied to the volts.
-    found = predictAt(run, stop, amps, lamps ? { ...LAMP_TESTER, lights: settings.tester.lights } : null);
+    found = predictAt(run, stop, amps, lamps ? LAMP_TESTER.lampOhms : null);
     known.set(key, found);
   }
   return found;
 }
 
 /** What sound wiring shows at an outlet with a load there, volts; null between slots that it does not join. */
-export function expectedAt(setting: Setting, amps: number): Record<ReadPair, number | null> {
-  const { meter } = predictions(setting, amps, false)[0]!;
-  return setting.grounding === 'none' ? { ...meter, hotGround: null, neutralGround: null } : meter;
-}
+export const expectedAt = (setting: Setting, amps: number): Verdict['expected'] =>
+  soundVolts(predictions(setting, amps, false)[0]!, setting);
+
+const soundVolts = ({ meter }: Prediction, { grounding }: Setting): Verdict['expected'] =>
+  grounding === 'none' ? { ...meter, hotGround: null, neutralGround: null } : meter;
 
 /** How far a reading is from a prediction, in parts of what is allowed; over 1 does not fit. Infinity: lamps differ. */
-function distance(
-  readings: Readings,
-  prediction: Prediction,
-  correct: Prediction,
-  lights: number,
-): { worst: number; scale: number } {
+function distance(readings: Readings, prediction: Prediction, correct: Prediction, lights: number): number {
   const { condition, meter, open, lampVolts } = prediction;
   let [own, squared] = [0, 0];
   for (const pair of READ_PAIRS) {
@@ -138,7 +125,7 @@ function distance(
     const read = readings[pair];
     if (read === null) continue;
     const told = meter[pair];
-    if (told === null) return { worst: Infinity, scale };
+    if (told === null) return Infinity;
     const at = told * scale;
     const slack = SLACK.volts + SLACK.share * at;
     let [low, high] = [at - slack, at + slack];
@@ -160,9 +147,9 @@ function distance(
   }
   if (readings.lamps && lampVolts) {
     const lit = lampVolts.map((v) => v * scale >= lights);
-    if (lit.some((on, i) => on !== readings.lamps![i])) return { worst: Infinity, scale };
+    if (lit.some((on, i) => on !== readings.lamps![i])) return Infinity;
   }
-  return { worst, scale };
+  return worst;
 }
 
 /** The most that can stand between two slots: what sound wiring shows there, or from hot to ground. */
@@ -194,35 +181,28 @@ export function judge(readings: Readings, setting: Setting): Verdict {
   const read = READ_PAIRS.filter((pair) => readings[pair] !== null);
   const all = predictions(setting, readings.loadAmps, readings.lamps !== null);
   const correct = all[0]!;
-  const expected = expectedAt(setting, readings.loadAmps);
+  const expected = soundVolts(correct, setting);
   if (!readings.lamps && read.length === 0)
     return { fits: [], silent: [], expected, grade: 'none', headline: 'Nothing read yet', remarks: [] };
   const lights = settings.tester.lights;
-  const best = new Map<Condition, { worst: number; scale: number; prediction: Prediction }>();
+  const best = new Map<Condition, { worst: number; prediction: Prediction }>();
   for (const prediction of all) {
-    const { worst, scale } = distance(readings, prediction, correct, lights);
+    const worst = distance(readings, prediction, correct, lights);
     const known = best.get(prediction.condition);
-    if (worst <= 1 && (!known || worst < known.worst))
-      best.set(prediction.condition, { worst, scale, prediction });
+    if (worst <= 1 && (!known || worst < known.worst)) best.set(prediction.condition, { worst, prediction });
   }
   const soundFits = best.has('correct');
   const silent: Condition[] = [];
   const fits: Fit[] = [];
-  for (const [condition, { prediction, scale }] of [...best].sort((a, b) => a[1].worst - b[1].worst)) {
+  for (const [condition, { prediction }] of [...best].sort((a, b) => a[1].worst - b[1].worst)) {
     const alike = condition !== 'correct' && readsAlike(prediction, correct, lights);
     // A joint that a sound circuit explains as well is no finding.
     const joint = prediction.ohms !== null && soundFits;
     if (alike || joint) {
-      if (!silent.includes(condition)) silent.push(condition);
+      silent.push(condition);
       continue;
     }
-    const predicted = Object.fromEntries(
-      READ_PAIRS.map((pair) => [
-        pair,
-        prediction.meter[pair] === null ? null : prediction.meter[pair] * scale,
-      ]),
-    ) as Fit['predicted'];
-    fits.push({ condition, label: labelOf(prediction), ohms: prediction.ohms, predicted });
+    fits.push({ condition, label: labelOf(prediction), ohms: prediction.ohms });
   }
   fits.sort((a, b) => Number(b.condition === 'correct') - Number(a.condition === 'correct'));
   const remarks = remarksOn(readings, setting, fits, expected);

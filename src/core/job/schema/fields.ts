@@ -33,15 +33,13 @@ export const time = () =>
       /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/,
       '${path}: expected a UTC time such as 2026-05-04T14:30:00Z',
     );
+/** A day such as `2026-05-04`. */
+export const DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 export const day = () =>
-  yup
-    .string()
-    .strict()
-    .defined()
-    .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, {
-      message: '${path}: expected a day such as 2026-05-04',
-      excludeEmptyString: false,
-    });
+  yup.string().strict().defined().matches(DAY, {
+    message: '${path}: expected a day such as 2026-05-04',
+    excludeEmptyString: false,
+  });
 export const entity = <S extends yup.ObjectShape>(shape: S) =>
   yup.object(shape).noUnknown().strict().defined();
 export const list = <S extends yup.Schema>(of: S, max: number) => yup.array(of).strict().defined().max(max);

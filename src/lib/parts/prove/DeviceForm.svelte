@@ -1,6 +1,6 @@
 <script lang="ts">
   import { newId } from '../../../core/job/document.ts';
-  import type { Box, Circuit, DeviceTest } from '../../../core/job/schema.ts';
+  import { DAY, type Box, type Circuit, type DeviceTest } from '../../../core/job/schema.ts';
   import { failuresOf, type RegisteredDevice } from '../../../core/records/deviceTests.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -70,7 +70,6 @@
     dead = {};
     onrecorded?.();
   }
-  const DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 </script>
 
 <p class="caution">

@@ -1,10 +1,11 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
   import { circuitFile, TROUBLES, type Trouble } from '../../../core/formats/instrumentSetup.ts';
-  import { Instrument, InstrumentError, watch, type LiveState } from '../../../core/instruments/driver.ts';
+  import { Instrument, watch, type LiveState } from '../../../core/instruments/driver.ts';
   import type { Link } from '../../../core/instruments/driver.ts';
   import type { Box, Circuit } from '../../../core/job/schema.ts';
   import { READ_PAIRS, type ReadPair } from '../../../core/records/conditions.ts';
+  import { takesBothHots } from '../../../core/records/sequence.ts';
   import { circuitState } from '../../../core/records/proof.ts';
   import { round } from '../../../core/units/quantity.ts';
   import { BAUD_RATES, serial, serialLink, simulatedLink } from '../../instruments.ts';
@@ -40,7 +41,7 @@
   const PAUSE = 400;
 
   const channels = $derived(
-    box.device.volts === '125' ? [1, 2, 3] : (circuit?.neutral ?? true) ? [1, 2, 3, 4] : [2, 4],
+    !takesBothHots(box) ? [1, 2, 3] : (circuit?.neutral ?? true) ? [1, 2, 3, 4] : [2, 4],
   );
   const volts = $derived<Volts>(
     Object.fromEntries((last ?? []).map((v, i) => [READ_PAIRS[channels[i]! - 1]!, round(v, v < 10 ? 2 : 1)])),
@@ -76,7 +77,7 @@
       await made?.close();
       // Someone who closes the list of ports wants no message.
       if (error instanceof DOMException && error.name === 'NotFoundError') return;
-      said = `Not connected: ${error instanceof InstrumentError || error instanceof Error ? error.message : String(error)}`;
+      said = `Not connected: ${error instanceof Error ? error.message : String(error)}`;
     } finally {
       connecting = false;
     }

@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { newId } from '../../../core/job/document.ts';
+  import { newId, PLAIN_READING } from '../../../core/job/document.ts';
   import type { Box, Circuit, Reading } from '../../../core/job/schema.ts';
   import { beforeAndAfter, pairOf, remarksOnPair } from '../../../core/records/compare.ts';
   import type { ReadPair } from '../../../core/records/conditions.ts';
   import { circuitState, readingsOf } from '../../../core/records/proof.ts';
   import { judgeIn } from '../../../core/records/report.ts';
+  import { takesBothHots } from '../../../core/records/sequence.ts';
   import { settingOf } from '../../../core/records/setting.ts';
   import { expectedAt, judge } from '../../../core/records/verdict.ts';
   import { round } from '../../../core/units/quantity.ts';
@@ -52,17 +53,7 @@
   const change = $derived(beforeAndAfter(standing));
 
   type Draft = Pick<Reading, ReadPair | 'lamps' | 'loadAmps' | 'groundOhms' | 'note' | 'corrects'>;
-  const BLANK: Draft = {
-    lamps: null,
-    hotNeutral: null,
-    hotGround: null,
-    neutralGround: null,
-    hotHot: null,
-    loadAmps: 0,
-    groundOhms: null,
-    note: '',
-    corrects: null,
-  };
+  const BLANK: Draft = PLAIN_READING;
   let draft = $state.raw<Draft>(BLANK);
   let said = $state('');
   /** Readings logged here: each begins at the first field of the pad. */
@@ -117,7 +108,7 @@
     { value: 'bottom', name: 'Bottom' },
     { value: 'both', name: 'Both alike' },
   ] as const;
-  const halves = $derived(box.device.kind === 'single' || box.device.volts !== '125' ? [] : HALVES);
+  const halves = $derived(box.device.kind === 'single' || takesBothHots(box) ? [] : HALVES);
 
   function correct({ id, place: _place, stage: found, ...reading }: Reading) {
     stage = found;

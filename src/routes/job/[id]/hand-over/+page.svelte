@@ -6,9 +6,10 @@
   import { reportOf } from '../../../../core/records/report.ts';
   import { formatFeet } from '../../../../core/units/length.ts';
   import { round } from '../../../../core/units/quantity.ts';
-  import { download, downloadJob, fileName, readText } from '$lib/files.ts';
+  import { downloadJob, readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
   import PickFile from '$lib/parts/PickFile.svelte';
+  import { bringReadings, exportReadings } from '$lib/readingFiles.ts';
   import { today } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
@@ -27,17 +28,10 @@
     try {
       const { readingsFromCsv } = await import('../../../../core/formats/readingsCsv.ts');
       const readings = readingsFromCsv(await readText(file), document);
-      if (readings.length > 0) await session.execute({ type: 'put', table: 'readings', rows: readings });
-      said =
-        readings.length === 0 ? 'All of them are on record already.' : `${readings.length} readings added.`;
+      said = await bringReadings(session, readings);
     } catch (error) {
       problems = error instanceof InvalidError ? error.problems : [{ path: 'file', message: String(error) }];
     }
-  }
-
-  async function exportReadings() {
-    const { readingsToCsv } = await import('../../../../core/formats/readingsCsv.ts');
-    download(fileName(document.job, '-readings.csv'), 'text/csv', readingsToCsv(document));
   }
 
   const day = (iso: string) => iso.slice(0, 16).replace('T', ' ');
@@ -64,7 +58,7 @@
     <span class="grow"></span>
     <Act kind="main" disabled={session.findings === null} onclick={() => window.print()}>Print the sheet</Act>
     <Act onclick={() => downloadJob(document)}>Export job file</Act>
-    <Act onclick={exportReadings}>Export readings CSV</Act>
+    <Act onclick={() => exportReadings(document)}>Export readings CSV</Act>
     <PickFile label="Readings CSV" accept=".csv,text/csv" take={importReadings}>Import readings CSV</PickFile>
   </div>
   {#if problems.length > 0}

@@ -6,7 +6,7 @@
   import { newId, rows } from '../../../../core/job/document.ts';
   import type { Reading } from '../../../../core/job/schema.ts';
   import { besideNeighbour, type AtStop } from '../../../../core/records/compare.ts';
-  import { registerOf } from '../../../../core/records/deviceTests.ts';
+  import { devicesOn } from '../../../../core/records/deviceTests.ts';
   import { circuitState, readingsOf, validOverride, validProof } from '../../../../core/records/proof.ts';
   import { judgeIn } from '../../../../core/records/report.ts';
   import { sequenceOf, type Task } from '../../../../core/records/sequence.ts';
@@ -71,21 +71,13 @@
         .map((r) => r.reading),
     ),
   );
+  const judged = $derived<AtStop[][]>(
+    standing.map((list) => list.map((reading) => ({ reading, verdict: judgeIn(session.view, reading) }))),
+  );
   const recorded = $derived(
-    standing.flatMap((list, i) =>
-      list.map((reading) => ({
-        name: run!.stops[i]!.box.name,
-        reading,
-        verdict: judgeIn(session.view, reading),
-      })),
-    ),
+    judged.flatMap((list, i) => list.map((one) => ({ name: run!.stops[i]!.box.name, ...one }))),
   );
-  const newest = $derived<(AtStop | null)[]>(
-    standing.map((list) => {
-      const reading = list.at(-1);
-      return reading ? { reading, verdict: judgeIn(session.view, reading) } : null;
-    }),
-  );
+  const newest = $derived(judged.map((list) => list.at(-1) ?? null));
   /** The newest reading of each box, hung under its stop. */
   const results = $derived(
     Object.fromEntries(
@@ -109,12 +101,10 @@
   const tasks = $derived(run ? sequenceOf(document, run) : []);
   const open = $derived(tasks.filter((t) => !t.done));
   const next = $derived(open[0] ?? null);
-  const register = $derived(registerOf(document, (c) => session.view.run(c), today()));
+  const devices = $derived(run ? devicesOn(document, run, today()) : []);
   const device = $derived(
-    register.find((d) =>
-      breakerDevice
-        ? d.box === null && d.circuit.id === circuit?.id && d.kind === breakerDevice
-        : stop && d.box?.id === stop.box.id,
+    devices.find((d) =>
+      breakerDevice ? d.box === null && d.kind === breakerDevice : stop && d.box?.id === stop.box.id,
     ) ?? null,
   );
   const tabs = $derived<{ id: Tab; name: string }[]>([

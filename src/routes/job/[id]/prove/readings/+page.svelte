@@ -4,7 +4,7 @@
   import { InvalidError } from '../../../../../core/job/validate.ts';
   import { judgeIn } from '../../../../../core/records/report.ts';
   import type { Verdict } from '../../../../../core/records/verdict.ts';
-  import { download, fileName, readText } from '$lib/files.ts';
+  import { readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
   import Choice from '$lib/parts/Choice.svelte';
   import PickFile from '$lib/parts/PickFile.svelte';
@@ -17,6 +17,7 @@
     type Filter,
     type SortKey,
   } from '$lib/parts/prove/readingRows.ts';
+  import { bringReadings, exportReadings } from '$lib/readingFiles.ts';
   import { describeStage, lastPerson, localTime } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
@@ -83,20 +84,11 @@
       const readings = short
         ? readingsFromLines(text, document, { by: lastPerson(), at: new Date().toISOString() })
         : readingsFromCsv(text, document);
-      if (readings.length > 0) {
-        const refused = await session.attempt({ type: 'put', table: 'readings', rows: readings });
-        if (refused !== null) throw new InvalidError([{ path: 'readings', message: refused }]);
-      }
-      said =
-        readings.length === 0 ? 'All of them are on record already.' : `${readings.length} readings added.`;
+      said = await bringReadings(session, readings);
       if (short) pasted = '';
     } catch (error) {
       problems = error instanceof InvalidError ? error.problems : [{ path: 'file', message: String(error) }];
     }
-  }
-  async function exportCsv() {
-    const { readingsToCsv } = await import('../../../../../core/formats/readingsCsv.ts');
-    download(fileName(document.job, '-readings.csv'), 'text/csv', readingsToCsv(document));
   }
   const GRADES = {
     good: 'Correct',
@@ -114,7 +106,7 @@
       <span class="quiet" role="status">{list.length} of {all.length} shown</span>
       <span class="grow"></span>
       <Act href="/job/{session.jobId}/prove">Back to Prove</Act>
-      <Act onclick={exportCsv}>Export CSV</Act>
+      <Act onclick={() => exportReadings(document)}>Export CSV</Act>
       <PickFile
         label="Readings CSV"
         accept=".csv,text/csv"
