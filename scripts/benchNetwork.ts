@@ -56,8 +56,8 @@ export function measureNetwork(
       const predictor = new Predictor(wiring, faults, probes, MAINS_HERTZ, 1);
       faults.forEach((_, k) => predictor.with(k, into));
     },
-    30,
-    10,
+    60,
+    100,
   );
   let left = 0;
   const pair = time(

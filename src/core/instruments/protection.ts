@@ -1,7 +1,7 @@
 /** Protecting devices as instruments see them: ground-fault, arc-fault and overcurrent. */
 import { tripTime, type TripTime } from '../circuits/tripCurve.ts';
 import { MAINS_HERTZ, type Complex, type Voltages } from '../network/network.ts';
-import type { Conductor, Spot, Wiring } from '../network/wiring.ts';
+import { spotKey, type Conductor, type Spot, type Wiring } from '../network/wiring.ts';
 import { currentIn, magnitude, resistor, solved, sum } from './connect.ts';
 
 /** Class A: does not trip at 4 mA or less, trips at 6 mA or more. */
@@ -111,7 +111,7 @@ export function breakerLoad(
   rating: number,
   leg: 'black' | 'red' = 'black',
 ): { amps: number; trip: TripTime } {
-  const spot = wiring.spotAt.get(`-1 ${leg} contact`)!;
+  const spot = wiring.spotAt.get(spotKey({ stop: -1, conductor: leg, part: 'contact' }))!;
   const amps = magnitude(currentIn(wiring, solved(wiring), spot.branch, MAINS_HERTZ));
   return { amps, trip: tripTime(rating, amps) };
 }

@@ -1,6 +1,7 @@
 /** Wiring faults as changes to a circuit's network. */
 import { OPEN_OHMS, type Branch } from './network.ts';
 import {
+  CONDUCTORS,
   JOINT_OHMS,
   spotKey,
   type Conductor,
@@ -48,9 +49,9 @@ const STRAY_OHMS = 0.1;
 /** @throws when the circuit has no such place */
 export function spotOf(wiring: Wiring, stop: number, conductor: Conductor, part: Part): Spot {
   const spot = wiring.spotAt.get(spotKey({ stop, conductor, part }));
+  if (spot) return spot;
   const where = stop < 0 ? 'The panel' : `Stop ${stop + 1}`;
-  if (!spot) throw new Error(`${where} has no ${part} of the ${conductor} conductor`);
-  return spot;
+  throw new Error(`${where} has no ${part} of the ${conductor} conductor`);
 }
 
 /**
@@ -59,10 +60,11 @@ export function spotOf(wiring: Wiring, stop: number, conductor: Conductor, part:
  */
 export function hotOf(wiring: Wiring, stop: number): Conductor {
   const { hot } = terminalsOf(wiring, stop);
-  const leadsThere = (part: Part) => (s: Spot) =>
-    s.stop === stop && s.part === part && wiring.branches[s.branch]!.to === hot;
-  const { spots } = wiring;
-  return (spots.find(leadsThere('contact')) ?? spots.find(leadsThere('terminal')))!.conductor;
+  const leadsThere = (part: Part) => (conductor: Conductor) => {
+    const spot = wiring.spotAt.get(spotKey({ stop, conductor, part }));
+    return spot !== undefined && wiring.branches[spot.branch]!.to === hot;
+  };
+  return (CONDUCTORS.find(leadsThere('contact')) ?? CONDUCTORS.find(leadsThere('terminal')))!;
 }
 
 function terminalsOf({ terminals }: Wiring, stop: number): Terminals {

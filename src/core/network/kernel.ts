@@ -1,6 +1,6 @@
 /** Faults as changes of few branches, and what a change sends along its edges. */
 import type { Edit } from './faults.ts';
-import type { Edge, Responses } from './responses.ts';
+import type { Answers, Edge, Responses } from './responses.ts';
 import type { Wiring } from './wiring.ts';
 
 /**
@@ -9,16 +9,18 @@ import type { Wiring } from './wiring.ts';
  */
 export interface Change {
   rank: number;
-  /** Positions in the table of answers. */
-  edges: Int32Array;
+  /** Positions in the table of responses. */
+  edges: readonly number[];
+  /** The same edges’ positions where their answers to each other stand. */
+  own: readonly number[];
   /** Square, row by row. */
-  weights: Float64Array;
+  weights: readonly number[];
   /** Share of its conductance that the branch of an edge keeps, where the edge is such a branch; else not a number. */
-  kept: Float64Array;
-  /** One where the edge is a branch that the change alters. */
-  alters: Uint8Array;
+  kept: readonly number[];
+  /** Whether the edge is a branch that the change alters. */
+  alters: readonly boolean[];
   /** What turns an edge’s answer into volts: one by its branch’s conductance, or one. */
-  scale: Float64Array;
+  scale: readonly number[];
 }
 
 export interface Complexes {
@@ -32,11 +34,12 @@ export const complexes = (length: number): Complexes => ({
 
 export const NOTHING: Change = {
   rank: 0,
-  edges: new Int32Array(0),
-  weights: new Float64Array(0),
-  kept: new Float64Array(0),
-  alters: new Uint8Array(0),
-  scale: new Float64Array(0),
+  edges: [],
+  own: [],
+  weights: [],
+  kept: [],
+  alters: [],
+  scale: [],
 };
 
 /** Whether two changes alter one branch. */
@@ -57,21 +60,23 @@ export function changeOf(
   edits: readonly Edit[],
   place: (edge: Edge) => number,
 ): Change {
+  let rank = 0;
+  for (const { kind } of edits) rank += kind === 'exchange' ? 3 : 1;
   const edges: number[] = [];
+  const weights = new Array<number>(rank * rank).fill(0);
   const kept: number[] = [];
-  const alters: number[] = [];
+  const alters: boolean[] = [];
   const scale: number[] = [];
-  const weights: [i: number, j: number, weight: number][] = [];
   const alter = (branch: number, keeps: number): number => {
     const { from, to, conductance } = branches[branch]!;
     kept.push(keeps);
-    alters.push(1);
+    alters.push(true);
     scale.push(1 / conductance);
     return edges.push(place({ from, to, branch })) - 1;
   };
   const between = (from: number, to: number): number => {
     kept.push(Number.NaN);
-    alters.push(0);
+    alters.push(false);
     scale.push(1);
     return edges.push(place({ from, to, branch: null })) - 1;
   };
@@ -79,30 +84,25 @@ export function changeOf(
     if (edit.kind === 'conduct') {
       const keeps = edit.conductance / branches[edit.branch]!.conductance;
       const k = alter(edit.branch, keeps);
-      weights.push([k, k, keeps - 1]);
+      weights[k * rank + k] = keeps - 1;
     } else if (edit.kind === 'add') {
       const k = between(edit.from, edit.to);
-      weights.push([k, k, edit.conductance]);
+      weights[k * rank + k] = edit.conductance;
     } else {
       // Rank 3: the new branches lie along the old ones and the edge between their far ends.
-      const [ga, gb] = [branches[edit.a]!.conductance, branches[edit.b]!.conductance];
+      const ga = branches[edit.a]!.conductance;
+      const gb = branches[edit.b]!.conductance;
       const a = alter(edit.a, Number.NaN);
       const b = alter(edit.b, Number.NaN);
       const c = between(branches[edit.a]!.to, branches[edit.b]!.to);
-      weights.push([a, c, ga], [b, c, -gb], [c, a, 1], [c, b, -1], [c, c, ga + gb]);
+      weights[a * rank + c] = ga;
+      weights[b * rank + c] = -gb;
+      weights[c * rank + a] = 1;
+      weights[c * rank + b] = -1;
+      weights[c * rank + c] = ga + gb;
     }
   }
-  const rank = edges.length;
-  const matrix = new Float64Array(rank * rank);
-  for (const [i, j, weight] of weights) matrix[i * rank + j] = weight;
-  return {
-    rank,
-    edges: Int32Array.from(edges),
-    weights: matrix,
-    kept: Float64Array.from(kept),
-    alters: Uint8Array.from(alters),
-    scale: Float64Array.from(scale),
-  };
+  return { rank, edges, own: edges, weights, kept, alters, scale };
 }
 
 /** What a change sends along its edges. */
@@ -125,19 +125,26 @@ export class Kernel {
   }
 
   /**
+   * @param between the edges’ answers to each other, and to those of the change before
    * @param before the change that is in the network already, and its kernel
    * @returns the least share of its size that a pivot has kept
    */
-  of(responses: Responses, change: Change, before: Change, kernel: Kernel): number {
+  of(
+    { sourceRe, sourceIm }: Responses,
+    between: Answers,
+    change: Change,
+    before: Change,
+    kernel: Kernel,
+  ): number {
     const { cross, answers, sent, k } = this;
-    const { re, im, count, sourceRe, sourceIm } = responses;
-    const { rank, edges } = change;
+    const { re, im, count } = between;
+    const { rank, edges, own } = change;
     const given = before.rank;
     for (let i = 0; i < rank; i++) {
       let sr = sourceRe[edges[i]!]!;
       let si = sourceIm[edges[i]!]!;
       for (let j = 0; j < given; j++) {
-        const at = count * before.edges[j]! + edges[i]!;
+        const at = count * before.own[j]! + own[i]!;
         const tr = re[at]!;
         const ti = im[at]!;
         cross.re[i * given + j] = tr;
@@ -150,8 +157,8 @@ export class Kernel {
     }
     const left =
       rank === 1 && given <= 1
-        ? this.one(responses, change, before, kernel)
-        : this.many(responses, change, before, kernel);
+        ? this.one(between, change, before, kernel)
+        : this.many(between, change, before, kernel);
     for (let i = 0; i < rank; i++) {
       let sr = 0;
       let si = 0;
@@ -168,9 +175,9 @@ export class Kernel {
   }
 
   /** A change of one branch, after none or one such. */
-  private one(responses: Responses, change: Change, before: Change, kernel: Kernel): number {
-    const { re, im, count, gapRe, gapIm } = responses;
-    const e = change.edges[0]!;
+  private one(between: Answers, change: Change, before: Change, kernel: Kernel): number {
+    const { re, im, count, gapRe, gapIm } = between;
+    const e = change.own[0]!;
     const weight = change.weights[0]!;
     const keeps = change.kept[0]!;
     const own = count * e + e;
@@ -179,7 +186,7 @@ export class Kernel {
     let mi = weight * (alters ? -gapIm[e]! : im[own]!);
     const size = Math.abs(mr) + Math.abs(mi);
     if (before.rank === 1) {
-      const back = count * e + before.edges[0]!;
+      const back = count * e + before.own[0]!;
       const kr = kernel.k.re[0]!;
       const ki = kernel.k.im[0]!;
       const tr = this.cross.re[0]!;
@@ -196,10 +203,10 @@ export class Kernel {
   }
 
   /** Any change after any, by Gauss’s elimination with the largest pivot of each column. */
-  private many(responses: Responses, change: Change, before: Change, kernel: Kernel): number {
+  private many(between: Answers, change: Change, before: Change, kernel: Kernel): number {
     const { m, k, a, cross } = this;
-    const { re, im, count, gapRe, gapIm } = responses;
-    const { rank: n, edges, weights, kept } = change;
+    const { re, im, count, gapRe, gapIm } = between;
+    const { rank: n, own, weights, kept } = change;
     const given = before.rank;
     // What the change before takes from the edges’ answers to each other.
     for (let j = 0; j < n; j++) {
@@ -211,7 +218,7 @@ export class Kernel {
         let sr = 0;
         let si = 0;
         for (let v = 0; v < given; v++) {
-          const at = count * edges[j]! + before.edges[v]!;
+          const at = count * own[j]! + before.own[v]!;
           const kr = kernel.k.re[u * given + v]!;
           const ki = kernel.k.im[u * given + v]!;
           sr += kr * re[at]! - ki * im[at]!;
@@ -229,7 +236,7 @@ export class Kernel {
       for (let j = 0; j < n; j++) {
         let sr = 0;
         let si = 0;
-        const column = count * edges[j]!;
+        const column = count * own[j]!;
         const gap = i === j && kept[i]! === kept[i]!;
         for (let h = 0; h < n; h++) {
           const weight = weights[i * n + h]!;
@@ -237,11 +244,11 @@ export class Kernel {
           sr += weight * a.re[h * n + j]!;
           si += weight * a.im[h * n + j]!;
           if (gap && h === i) {
-            sr += kept[i]! - weight * gapRe[edges[i]!]!;
-            si -= weight * gapIm[edges[i]!]!;
+            sr += kept[i]! - weight * gapRe[own[i]!]!;
+            si -= weight * gapIm[own[i]!]!;
           } else {
-            sr += weight * re[column + edges[h]!]!;
-            si += weight * im[column + edges[h]!]!;
+            sr += weight * re[column + own[h]!]!;
+            si += weight * im[column + own[h]!]!;
           }
         }
         m.re[i * n + j] = i === j && !gap ? 1 + sr : sr;

@@ -62,6 +62,10 @@ test('every single fault and pairs of them read as in networks of their own', ()
       assert.ok(alone.with(at, found));
       check([faults[at]!]);
     }
+    alone.given(0);
+    alone.readings(found);
+    check([faults[0]!]);
+    assert.throws(() => alone.with(1, found), /one fault at a time/);
     for (let k = 0; k < 40; k++) {
       const [a, b] = [Math.floor(random() * faults.length), Math.floor(random() * faults.length)];
       predictor.given(a);

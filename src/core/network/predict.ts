@@ -4,8 +4,9 @@
  */
 import { editsOf, type Fault } from './faults.ts';
 import { changeOf, complexes, Kernel, NOTHING, sharesBranch, type Change, type Complexes } from './kernel.ts';
-import { Responses, type Edge } from './responses.ts';
-import type { Factors } from './solve.ts';
+import { EdgeGroups } from './groups.ts';
+import { EARTH } from './network.ts';
+import { Responses, type Answers, type Edge } from './responses.ts';
 import type { Wiring } from './wiring.ts';
 
 /** Two nodes with a meter between them, of so many ohms. */
@@ -23,8 +24,11 @@ const LEAST_LEFT = 1e-9;
  */
 export class Predictor {
   readonly probes: readonly Probe[];
+  private readonly most: 1 | 2;
   private readonly responses: Responses;
   private readonly changes: readonly Change[];
+  /** By fault: how the edges of its change answer to each other. */
+  private readonly between: readonly Answers[];
   private readonly probeAt: Int32Array;
   private readonly meter: Float64Array;
   /** The fault that is in the network, and what it sends. */
@@ -47,29 +51,50 @@ export class Predictor {
     probes: readonly Probe[],
     hertz: number,
     most: 1 | 2,
-    factors?: Factors,
   ) {
     const edges: Edge[] = [];
-    const known = new Map<string, number>();
+    const byBranch = new Int32Array(wiring.branches.length).fill(-1);
+    const byEnds = new Map<number, number>();
     const place = (edge: Edge): number => {
-      const key = `${edge.from} ${edge.to} ${edge.branch}`;
-      let at = known.get(key);
-      if (at === undefined) {
+      const { from, to, branch } = edge;
+      const ends = (from + 1) * (wiring.nodes.length + 1) + to + 1;
+      let at = branch === null ? byEnds.get(ends) : byBranch[branch];
+      if (at === undefined || at < 0) {
         at = edges.push(edge) - 1;
-        known.set(key, at);
+        if (branch === null) byEnds.set(ends, at);
+        else byBranch[branch] = at;
       }
       return at;
     };
-    this.probes = probes;
+    [this.probes, this.most] = [probes, most];
     this.probeAt = Int32Array.from(probes, ({ a, b }) => place({ from: a, to: b, branch: null }));
     this.meter = Float64Array.from(probes, ({ ohms }) => 1 / ohms);
-    this.changes = faults.map((fault) => changeOf(wiring, editsOf(wiring, fault), place));
+    // Stray hots and neutrals come from the panel, wherever they are found.
+    const { bus, otherNeutral } = wiring.panel;
+    const far = most === 1 ? [bus.black, bus.red, otherNeutral] : [];
+    const farAt = edges.length;
+    for (const node of far) place({ from: node, to: EARTH, branch: null });
+    const columns = edges.length;
+    const changes = faults.map((fault) => changeOf(wiring, editsOf(wiring, fault), place));
+    if (most === 1) {
+      const groups = new EdgeGroups(wiring, hertz, edges, changes, far);
+      this.responses = new Responses(wiring, hertz, edges, columns, groups.factors);
+      const answers = groups.answers(this.responses, farAt);
+      for (const change of changes) change.own = groups.places(change);
+      // A fault that changes nothing has no group.
+      this.between = changes.map(({ edges: [first] }) =>
+        first === undefined ? this.responses : answers[groups.groupOf[first]!]!,
+      );
+    } else {
+      this.responses = new Responses(wiring, hertz, edges);
+      this.between = changes.map(() => this.responses);
+    }
+    this.changes = changes;
     const rank = Math.max(1, ...this.changes.map((c) => c.rank));
     [this.firstKernel, this.kernel] = [new Kernel(rank), new Kernel(rank)];
     const count = probes.length;
     [this.volts, this.impedance] = [complexes(count), complexes(count)];
     this.sends = complexes(count * rank);
-    this.responses = new Responses(wiring, hertz, edges, most === 1 ? this.mates() : undefined, factors);
     this.without();
   }
 
@@ -93,7 +118,7 @@ export class Predictor {
     const change = this.changes[fault]!;
     const { responses, probeAt, volts, impedance, sends, firstKernel: kernel } = this;
     const { re, im, count } = responses;
-    kernel.of(responses, change, NOTHING, kernel);
+    kernel.of(responses, this.between[fault]!, change, NOTHING, kernel);
     const { rank, edges, scale } = change;
     const { k, sent } = kernel;
     for (let p = 0; p < probeAt.length; p++) {
@@ -130,12 +155,14 @@ export class Predictor {
   /**
    * Volts on each probe’s meter with one more fault than there is.
    * @returns false when both change one branch, or lie so that too few digits are left
+   * @throws when that makes more than there may be
    */
   with(fault: number, into: Float64Array): boolean {
     const { responses, probeAt, volts, impedance, sends, meter, first, kernel } = this;
     const change = this.changes[fault]!;
+    if (first.rank > 0 && this.most === 1) throw new Error('This predicts one fault at a time');
     if (sharesBranch(first, change)) return false;
-    const left = kernel.of(responses, change, first, this.firstKernel);
+    const left = kernel.of(responses, this.between[fault]!, change, first, this.firstKernel);
     const { re, im, count } = responses;
     const { rank, edges, scale } = change;
     const { k, sent, cross, answers } = kernel;
@@ -182,24 +209,6 @@ export class Predictor {
       into[p] = loaded(vr, vi, zr, zi, meter[p]!);
     }
     return left > LEAST_LEFT;
-  }
-
-  /** One fault at a time asks only for the answers of its own edges to each other. */
-  private mates(): (edge: number) => Int32Array | null {
-    const probed = new Set(this.probeAt);
-    const mates = new Map<number, Set<number>>();
-    for (const { edges } of this.changes) {
-      for (const e of edges) {
-        if (probed.has(e)) continue;
-        const found = mates.get(e) ?? new Set<number>();
-        edges.forEach((f) => found.add(f));
-        mates.set(e, found);
-      }
-    }
-    return (edge) => {
-      const own = mates.get(edge);
-      return own ? Int32Array.from(own) : null;
-    };
   }
 }
 

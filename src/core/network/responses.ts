@@ -17,12 +17,22 @@ export interface Edge {
   branch: number | null;
 }
 
-export class Responses {
+/** How edges answer to an ampere along each other. */
+export interface Answers {
+  /** Edges that answer. */
   readonly count: number;
-  /** Answer of edge k to an ampere along edge l, at `k + count · l`, where it was asked for. */
+  /** Answer of edge k to an ampere along edge l, at `k + count · l`. */
   readonly re: Float64Array;
   readonly im: Float64Array;
   /** Share of an ampere along edge k that goes other ways than through its branch; nothing where there is none. */
+  readonly gapRe: Float64Array;
+  readonly gapIm: Float64Array;
+}
+
+export class Responses implements Answers {
+  readonly count: number;
+  readonly re: Float64Array;
+  readonly im: Float64Array;
   readonly gapRe: Float64Array;
   readonly gapIm: Float64Array;
   /** Answer of each edge to the network's own sources. */
@@ -30,18 +40,18 @@ export class Responses {
   readonly sourceIm: Float64Array;
 
   /**
-   * @param asked edges whose answers to an ampere along each edge are wanted; null for all
+   * @param columns answers to an ampere along so many of the first edges are wanted
    */
   constructor(
     network: Network,
     hertz: number,
     edges: readonly Edge[],
-    asked: (edge: number) => Int32Array | null = () => null,
+    columns = edges.length,
     factors = new Factors(network, hertz),
   ) {
     const L = edges.length;
     this.count = L;
-    [this.re, this.im] = [new Float64Array(L * L), new Float64Array(L * L)];
+    [this.re, this.im] = [new Float64Array(L * columns), new Float64Array(L * columns)];
     [this.gapRe, this.gapIm] = [new Float64Array(L), new Float64Array(L)];
     [this.sourceRe, this.sourceIm] = [new Float64Array(L), new Float64Array(L)];
     const tree = strongestTree(network);
@@ -51,18 +61,20 @@ export class Responses {
     const omega = 2 * Math.PI * hertz;
     // Nodes go by their step of elimination from here on.
     const stepOf = (node: number) => (node === EARTH ? EARTH : factors.step[node]!);
-    const away = edges.map(({ branch }) => (branch === null ? EARTH : tree.childOf[branch]!));
-    const child = Int32Array.from(away, stepOf);
-    const sign = Float64Array.from(edges, ({ to }, k) => (away[k] === to ? -1 : 1));
-    const froms = Int32Array.from(edges, (e) => stepOf(e.from));
-    const tos = Int32Array.from(edges, (e) => stepOf(e.to));
+    const [child, froms, tos] = [new Int32Array(L), new Int32Array(L), new Int32Array(L)];
+    const sign = new Float64Array(L);
     // What turns the volts across an edge that is no branch of the tree into its answer.
-    const weightRe = Float64Array.from(edges, ({ branch }) =>
-      branch === null ? 1 : branches[branch]!.conductance,
-    );
-    const weightIm = Float64Array.from(edges, ({ branch }) =>
-      branch === null ? 0 : omega * branches[branch]!.capacitance,
-    );
+    const [weightRe, weightIm] = [new Float64Array(L), new Float64Array(L)];
+    for (let k = 0; k < L; k++) {
+      const { from, to, branch } = edges[k]!;
+      const away = branch === null ? EARTH : tree.childOf[branch]!;
+      child[k] = stepOf(away);
+      sign[k] = away === to ? -1 : 1;
+      froms[k] = stepOf(from);
+      tos[k] = stepOf(to);
+      weightRe[k] = branch === null ? 1 : branches[branch]!.conductance;
+      weightIm[k] = branch === null ? 0 : omega * branches[branch]!.capacitance;
+    }
     const [zr, zi] = [new Float64Array(4 * n), new Float64Array(4 * n)];
     const pairs = new Int32Array(8);
 
@@ -88,29 +100,20 @@ export class Responses {
       into.im[at] = vr * weightIm[k]! + vi * weightRe[k]!;
     };
 
-    for (let l = 0; l < L; l += 4) {
+    for (let l = 0; l < columns; l += 4) {
+      const here = Math.min(4, columns - l);
       pairs.fill(EARTH);
-      for (let r = 0; r < 4 && l + r < L; r++) {
+      for (let r = 0; r < here; r++) {
         pairs[2 * r] = edges[l + r]!.from;
         pairs[2 * r + 1] = edges[l + r]!.to;
       }
       factors.units(pairs, zr, zi);
       cut.gather(zr, zi);
       // An ampere along a branch of the tree enters and leaves on the same side of every other cut.
-      for (let r = 0; r < 4 && l + r < L; r++)
-        if (child[l + r]! < 0) cut.inject(froms[l + r]!, tos[l + r]!, r);
+      for (let r = 0; r < here; r++) if (child[l + r]! < 0) cut.inject(froms[l + r]!, tos[l + r]!, r);
       cut.sum();
-      const columns = Math.min(4, L - l);
-      const wanted = Array.from({ length: columns }, (_, r) => asked(l + r));
-      if (wanted.every((list) => list === null)) {
-        for (let k = 0; k < L; k++) for (let r = 0; r < columns; r++) readOne(k, r, this, L * (l + r) + k);
-      } else {
-        wanted.forEach((list, r) => {
-          if (list) for (const k of list) readOne(k, r, this, L * (l + r) + k);
-          else for (let k = 0; k < L; k++) readOne(k, r, this, L * (l + r) + k);
-        });
-      }
-      for (let r = 0; r < columns; r++) {
+      for (let k = 0; k < L; k++) for (let r = 0; r < here; r++) readOne(k, r, this, L * (l + r) + k);
+      for (let r = 0; r < here; r++) {
         const k = l + r;
         if (edges[k]!.branch === null) continue;
         const at = L * k + k;

@@ -22,25 +22,36 @@ export interface Elimination {
 
 const NOWHERE = 0x7fffffff;
 
-/** @throws when a branch names a node that is not there */
-export function eliminationOf({ nodes, branches, sources }: Network): Elimination {
+/**
+ * @param together groups of nodes each of which is joined to each from the first, whatever branches there are
+ * @throws when a branch names a node that is not there
+ */
+export function eliminationOf(
+  { nodes, branches, sources }: Network,
+  together: readonly (readonly number[])[] = [],
+): Elimination {
   const n = nodes.length;
   const ends = [...branches, ...sources];
-  const beside = Array.from({ length: n }, () => new Set<number>());
+  // Few neighbours each: lists are searched faster than sets.
+  const beside: number[][] = Array.from({ length: n }, () => []);
+  const meet = (a: number, b: number): void => {
+    if (!beside[a]!.includes(b)) beside[a]!.push(b);
+  };
   for (const { from, to } of ends) {
     if (from >= n || to >= n || from < EARTH || to < EARTH)
       throw new Error(`A branch joins nodes ${from} and ${to}; there are ${n}`);
     if (from === to || from === EARTH || to === EARTH) continue;
-    beside[from]!.add(to);
-    beside[to]!.add(from);
+    meet(from, to);
+    meet(to, from);
   }
+  for (const group of together) for (const a of group) for (const b of group) if (a !== b) meet(a, b);
   const order = new Int32Array(n);
   const step = new Int32Array(n).fill(-1);
   const starts = new Int32Array(n + 1);
   const neighbours: number[] = [];
   // Nodes by degree; an entry whose degree has changed since is passed over.
   const byDegree: number[][] = [];
-  const enter = (node: number) => (byDegree[beside[node]!.size] ??= []).push(node);
+  const enter = (node: number) => (byDegree[beside[node]!.length] ??= []).push(node);
   for (let i = n - 1; i >= 0; i--) enter(i);
   for (let k = 0; k < n; k++) {
     let node = -1;
@@ -48,20 +59,19 @@ export function eliminationOf({ nodes, branches, sources }: Network): Eliminatio
       const list = byDegree[degree] ?? [];
       while (node < 0 && list.length > 0) {
         const last = list.pop()!;
-        if (step[last]! < 0 && beside[last]!.size === degree) node = last;
+        if (step[last]! < 0 && beside[last]!.length === degree) node = last;
       }
     }
     order[k] = node;
     step[node] = k;
     starts[k] = neighbours.length;
-    const left = [...beside[node]!];
-    neighbours.push(...left);
-    for (const a of left) beside[a]!.delete(node);
-    for (let i = 0; i < left.length; i++) {
-      for (let j = i + 1; j < left.length; j++) {
-        beside[left[i]!]!.add(left[j]!);
-        beside[left[j]!]!.add(left[i]!);
-      }
+    const left = beside[node]!;
+    for (const a of left) {
+      neighbours.push(a);
+      const list = beside[a]!;
+      list[list.indexOf(node)] = list[list.length - 1]!;
+      list.pop();
+      for (const b of left) if (b !== a) meet(a, b);
     }
     left.forEach(enter);
   }
@@ -113,7 +123,8 @@ export class Factors {
     const earth = new Float64Array(2 * n);
     const add = (place: number, re: number, im: number): void => {
       if (place === NOWHERE) return;
-      const [to, at] = place < 0 ? [earth, 2 * (-1 - place)] : [mesh, 2 * place];
+      const to = place < 0 ? earth : mesh;
+      const at = 2 * (place < 0 ? -1 - place : place);
       to[at]! += re;
       to[at + 1]! += im;
     };

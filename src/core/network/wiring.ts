@@ -25,8 +25,9 @@ export interface Spot {
   branch: number;
 }
 
-export const spotKey = ({ stop, conductor, part }: Omit<Spot, 'branch'>): string =>
-  `${stop} ${conductor} ${part}`;
+/** A number of its own for each place. */
+export const spotKey = ({ stop, conductor, part }: Omit<Spot, 'branch'>): number =>
+  ((stop + 1) * CONDUCTORS.length + CONDUCTORS.indexOf(conductor)) * PARTS.length + PARTS.indexOf(part);
 
 /** Nodes at the face of one device: where a tester's probes go. */
 export interface Terminals {
@@ -54,7 +55,7 @@ export interface PanelNodes {
 export interface Wiring extends Network {
   spots: readonly Spot[];
   /** The spots by `spotKey`. */
-  spotAt: ReadonlyMap<string, Spot>;
+  spotAt: ReadonlyMap<number, Spot>;
   /** By position in the run's stops. */
   terminals: readonly Terminals[];
   panel: PanelNodes;

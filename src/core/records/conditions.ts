@@ -9,7 +9,7 @@ import { slotPairs } from '../instruments/connect.ts';
 import { hotOf, type Fault } from '../network/faults.ts';
 import { MAINS_HERTZ } from '../network/network.ts';
 import { Predictor, type Probe } from '../network/predict.ts';
-import { wiringOf, type Conductor, type Wiring } from '../network/wiring.ts';
+import { spotKey, wiringOf, type Conductor, type Wiring } from '../network/wiring.ts';
 
 /** `bad`: miswired or open. `worry`: works, and should not be left so. `off`: nothing wrong need be. */
 export type Gravity = 'good' | 'worry' | 'bad' | 'off';
@@ -84,7 +84,8 @@ interface Case {
 /** Each condition by the faults that make it, at the last stop of a path. */
 function casesOf(wiring: Wiring, last: number): Case[] {
   const cases: Case[] = [{ condition: 'correct', faults: [], ohms: null }];
-  const has = (conductor: Conductor) => wiring.spotAt.has(`${last} ${conductor} terminal`);
+  const has = (conductor: Conductor) =>
+    wiring.spotAt.has(spotKey({ stop: last, conductor, part: 'terminal' }));
   const add = (condition: Condition, ...faults: Fault[]) => cases.push({ condition, faults, ohms: null });
   const open = (conductor: Conductor, part: 'start' | 'terminal', stop = last): Fault => ({
     kind: 'open',
