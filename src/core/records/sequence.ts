@@ -23,8 +23,8 @@ export type Task = {
 export const takesBothHots = (box: Box): boolean => box.device.volts !== '125';
 
 /** A duplex has two faces to read. */
-const halvesOf = (box: Box): Reading['half'][] =>
-  box.device.kind === 'single' || takesBothHots(box) || box.device.rating >= 30
+export const facesOf = (box: Box): Reading['half'][] =>
+  !isReceptacle(box) || box.device.kind === 'single' || takesBothHots(box) || box.device.rating >= 30
     ? ['both']
     : ['top', 'bottom'];
 
@@ -90,7 +90,7 @@ function tasksAt(
   // What is wired in is read where it is fed, with it on.
   if (box.device.kind === 'hard-wired') return [loadTest];
   if (!isReceptacle(box)) return [];
-  const tasks: Task[] = halvesOf(box).map((half) => ({
+  const tasks: Task[] = facesOf(box).map((half) => ({
     kind: 'read',
     half,
     stop: at,

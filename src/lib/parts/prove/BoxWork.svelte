@@ -5,6 +5,7 @@
   import type { CircuitState } from '../../../core/records/proof.ts';
   import { stepsFor } from '../../../core/records/steps.ts';
   import { localTime } from '../../readings.ts';
+  import { energize } from '../../energizing.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Check from '../Check.svelte';
@@ -35,19 +36,8 @@
   ] as const;
   const ticked = $state<boolean[]>(CHECKS.map(() => false));
 
-  async function energize(purpose: Energizing['purpose']) {
-    if (by.trim() === '') {
-      said = 'Who puts the power back: expected a name';
-      return;
-    }
-    const row = {
-      id: newId('energizing'),
-      circuitId: run.circuit.id,
-      at: new Date().toISOString(),
-      by,
-      purpose,
-    };
-    said = (await session.attempt({ type: 'put', table: 'energizings', rows: [row] })) ?? '';
+  async function powerOn(purpose: Energizing['purpose']) {
+    said = await energize(session, run.circuit.id, by, purpose);
     if (said === '') onenergized(purpose);
   }
 
@@ -96,7 +86,7 @@
   <h2>When the boxes are closed</h2>
   <p>Tools out, plates on, people told. Putting power back voids every proof on this circuit.</p>
   {#if said}<p class="wrong" role="alert">{said}</p>{/if}
-  <Act kind="main" big onclick={() => energize('use')}>Power is back on {run.circuit.name}</Act>
+  <Act kind="main" big onclick={() => powerOn('use')}>Power is back on {run.circuit.name}</Act>
   <details bind:open={measuring}>
     <summary>Energised measurement at the open box</summary>
     <p class="caution">
@@ -106,7 +96,7 @@
     {#each CHECKS as check, i (check)}
       <Check label={check} checked={ticked[i]!} set={(on) => (ticked[i] = on)} />
     {/each}
-    <Act kind="danger" big disabled={!ticked.every(Boolean)} onclick={() => energize('measurement')}
+    <Act kind="danger" big disabled={!ticked.every(Boolean)} onclick={() => powerOn('measurement')}
       >Power on to measure</Act
     >
   </details>

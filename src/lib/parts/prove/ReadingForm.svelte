@@ -5,7 +5,7 @@
   import type { ReadPair } from '../../../core/records/conditions.ts';
   import { circuitState, readingsOf } from '../../../core/records/proof.ts';
   import { judgeIn } from '../../../core/records/report.ts';
-  import { takesBothHots } from '../../../core/records/sequence.ts';
+  import { facesOf } from '../../../core/records/sequence.ts';
   import { settingOf } from '../../../core/records/setting.ts';
   import { expectedAt, judge } from '../../../core/records/verdict.ts';
   import { round } from '../../../core/units/quantity.ts';
@@ -108,7 +108,7 @@
     { value: 'bottom', name: 'Bottom' },
     { value: 'both', name: 'Both alike' },
   ] as const;
-  const halves = $derived(box.device.kind === 'single' || takesBothHots(box) ? [] : HALVES);
+  const halves = $derived(facesOf(box).length > 1 ? HALVES : []);
 
   function correct({ id, place: _place, stage: found, ...reading }: Reading) {
     stage = found;

@@ -3,7 +3,7 @@
   import { LockOutline } from 'flowbite-svelte-icons';
   import { tinykeys } from 'tinykeys';
   import { page } from '$app/state';
-  import { newId, rows } from '../../../../core/job/document.ts';
+  import { rows } from '../../../../core/job/document.ts';
   import type { Reading } from '../../../../core/job/schema.ts';
   import { besideNeighbour, type AtStop } from '../../../../core/records/compare.ts';
   import { devicesOn } from '../../../../core/records/deviceTests.ts';
@@ -26,6 +26,7 @@
   import type { StopResult } from '$lib/parts/run/drawing.ts';
   import RunDrawing from '$lib/parts/run/RunDrawing.svelte';
   import { lastPerson, rememberPerson, today } from '$lib/readings.ts';
+  import { energize } from '$lib/energizing.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
@@ -163,18 +164,7 @@
 
   /** Puts on record that power is on: after a proof of dead, or because it was never off. */
   async function powerIsOn() {
-    if (by.trim() === '') {
-      said = 'Who puts the power on: expected a name';
-      return;
-    }
-    const row = {
-      id: newId('energizing'),
-      circuitId: circuit!.id,
-      at: new Date().toISOString(),
-      by,
-      purpose: 'use' as const,
-    };
-    said = (await session.attempt({ type: 'put', table: 'energizings', rows: [row] })) ?? '';
+    said = await energize(session, circuit!.id, by, 'use');
   }
 
   onMount(() => {
