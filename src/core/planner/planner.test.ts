@@ -4,8 +4,10 @@ import fc from 'fast-check';
 import loadHighs from 'highs';
 import { annealing } from './anneal.ts';
 import { lowerBound } from './bound.ts';
-import { Pricer, type Problem } from './problem.ts';
+import { firstLimits, split, tightened, type Limits } from './counts.ts';
+import { KINDS, LARGE, Pricer, type Problem } from './problem.ts';
 import { MOST_PROVEN, provePlan } from './prove.ts';
+import { randomFrom } from './random.ts';
 import { SetSearch } from './sets.ts';
 import { randomProblem, subsetPlan } from './testing.ts';
 import { cheapestTree } from './tree.ts';
@@ -154,13 +156,16 @@ test('the search for sets visits every set below a limit at a bound that is its 
     const count = 9;
     const garage = Uint8Array.from({ length: count }, (_, i) => (seed % 2 ? 0 : i % 3));
     const size = Int32Array.from({ length: count }, (_, i) => (seed % 3 ? 1 : i % 3));
-    const values: Partial<Problem> = { guards: new Uint8Array(count), company: garage, size };
+    const marked = { sites: Uint8Array.from({ length: count }, (_, i) => (i % 4 ? 0 : 1)), circuits: 1 };
+    const values: Partial<Problem> = { guards: new Uint8Array(count), company: garage, size, marked };
     const free = { ...values, maxOut: new Uint8Array(count).fill(count), maxDrop: Infinity };
     const pricer = new Pricer(tight(count, seed, free));
     const site = Float64Array.from({ length: count }, (_, i) => 2600 + 400 * (i % 4));
+    const random = randomFrom(seed);
+    const kind = Float64Array.from({ length: KINDS }, () => 1500 * random() - 750);
     const limit = seed % 4 ? 0 : 3000;
     const seen = new Map<number, number>();
-    const all = new SetSearch(pricer).below({ site, marked: 0 }, limit, Infinity, (sites, reduced) => {
+    const all = new SetSearch(pricer).below({ site, kind }, limit, Infinity, (sites, reduced) => {
       const mask = sites.reduce((m, i) => m | (1 << i), 0);
       seen.set(mask, Math.min(reduced, seen.get(mask) ?? Infinity));
       return limit;
@@ -169,7 +174,8 @@ test('the search for sets visits every set below a limit at a bound that is its 
     let below = 0;
     for (let mask = 1; mask < 1 << count; mask++) {
       const sites = pricer.problem.ids.flatMap((_, i) => ((mask >> i) & 1 ? [i] : []));
-      const reduced = (pricer.price(sites)?.cents ?? Infinity) - sites.reduce((t, i) => t + site[i]!, 0);
+      const worth = sites.reduce((t, i) => t + site[i]!, kind[pricer.kind(sites)]!);
+      const reduced = (pricer.price(sites)?.cents ?? Infinity) - worth;
       if (reduced < limit - 1e-6) {
         below++;
         assert.ok(
@@ -184,6 +190,49 @@ test('the search for sets visits every set below a limit at a bound that is its 
     }
     assert.ok(below > 0, `seed ${seed} has no set below the limit`);
   }
+});
+
+test('limits on kinds keep every plan that is no dearer, and parts of them lose none', () => {
+  for (let seed = 1; seed <= 6; seed++) {
+    const count = 8;
+    const marked = { sites: Uint8Array.from({ length: count }, (_, i) => (i % 3 ? 0 : 1)), circuits: 2 };
+    const pricer = new Pricer(tight(count, seed, { marked }));
+    const plans = [...groupings(count)]
+      .map((groups) => ({
+        groups,
+        cents: groups.reduce((t, g) => t + (pricer.price(g)?.cents ?? Infinity), 0),
+      }))
+      .filter(({ groups, cents }) => cents < Infinity && pricer.spread(groups));
+    const ceiling = Math.min(...plans.map((p) => p.cents)) * 1.1;
+    const near = plans.filter((p) => p.cents <= ceiling);
+    const keeps = (limits: Limits) => (groups: readonly number[][]) =>
+      limits.every(({ kinds, least, most }) => {
+        const held = groups.filter((g) => (kinds >> pricer.kind(g)) & 1).length;
+        return held >= least && held <= most;
+      });
+    const first = firstLimits(pricer, ceiling);
+    const limits = tightened(pricer, highs, first)!;
+    for (const { groups } of near) assert.ok(keeps(limits)(groups), JSON.stringify(groups));
+    // A count of two and a half of everything parts them all somewhere.
+    const counts = new Float64Array(KINDS).fill(2.5 / KINDS);
+    const parts = split(limits, counts)!.map((part) => tightened(pricer, highs, part));
+    for (const { groups } of near)
+      assert.equal(parts.filter((part) => part && keeps(part)(groups)).length, 1, JSON.stringify(groups));
+  }
+});
+
+test('limits see where circuits are too few, and where some must be large', () => {
+  // Eleven sites on circuits of three or four.
+  const pricer = new Pricer(tight(11, 1, { least: new Uint8Array(11).fill(15) }));
+  const [any, ...others] = firstLimits(pricer, 1e9);
+  const atMost = (most: number) => tightened(pricer, highs, [{ ...any!, least: 0, most }, ...others]);
+  const large = (limits: Limits | null) =>
+    limits?.find(({ kinds }) =>
+      Array.from({ length: KINDS }, (_, k) => k).every((k) => ((kinds >> k) & 1) === (k & LARGE ? 1 : 0)),
+    )?.least;
+  assert.equal(atMost(2), null);
+  assert.equal(large(atMost(3)), 2);
+  assert.equal(large(atMost(4)), 0);
 });
 
 test('more sites than can be proven get no proof', () => {

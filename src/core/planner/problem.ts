@@ -24,6 +24,13 @@ export interface CircuitOption {
 export const NEEDS_AFCI = 1;
 export const NEEDS_GFCI = 2;
 
+/** A set's kind: the protection that any of its sites asks for, and these bits. */
+export const KINDS = 16;
+/** The option of least rating cannot hold it. */
+export const LARGE = 4;
+/** It holds a marked site. */
+export const MARKED = 8;
+
 /** A garage's circuit serves garage and outdoor receptacles and nothing else, 210.11(C)(4). */
 export const GENERAL = 0;
 export const GARAGE = 1;
@@ -102,6 +109,8 @@ export class Pricer {
   /** As `homes`, to sites that guard alone. */
   private readonly guardedHomes: Float64Array[];
   readonly largest: number;
+  /** The option of least rating. */
+  readonly small: CircuitOption;
   /** Sites of each room of `problem.room`. */
   private readonly inRoom: number[];
   /** Prices by the exclusive or of the sites' random numbers (Zobrist): two of them each, the first tells the place. */
@@ -127,6 +136,7 @@ export class Pricer {
     this.plain = new PlainTree(problem.ids.length);
     this.members = new Int32Array(problem.ids.length);
     this.largest = Math.max(...problem.options.map((o) => o.capacity));
+    this.small = problem.options.reduce((a, b) => (b.rating < a.rating ? b : a));
   }
 
   /** Price of a segment under an option, cents. */
@@ -316,11 +326,21 @@ export class Pricer {
     return { circuits, cents: circuits.reduce((t, c) => t + c.cents, 0) };
   }
 
-  isMarked(sites: readonly number[]): boolean {
-    return sites.some((i) => this.problem.marked.sites[i] === 1);
+  /** A circuit's kind by its sites. */
+  kind(sites: readonly number[]): number {
+    const { problem, small } = this;
+    let kind = this.load(sites) > small.capacity ? LARGE : 0;
+    for (const i of sites)
+      kind |=
+        problem.needs[i]! |
+        (problem.least[i]! > small.rating ? LARGE : 0) |
+        (problem.marked.sites[i] === 1 ? MARKED : 0);
+    return kind;
   }
+
   /** Whether enough circuits hold a marked site. */
   spread(groups: readonly (readonly number[])[]): boolean {
-    return groups.filter((g) => this.isMarked(g)).length >= this.problem.marked.circuits;
+    const { sites: marked, circuits } = this.problem.marked;
+    return groups.filter((sites) => sites.some((i) => marked[i] === 1)).length >= circuits;
   }
 }

@@ -5,17 +5,8 @@
  */
 import type { Highs } from 'highs';
 import { NEAR, OUT_OF_DROP, type Plan, type Pricer } from './problem.ts';
-import {
-  boundOver,
-  columnOf,
-  rangesOf,
-  reduced,
-  relax,
-  worth,
-  type Bound,
-  type Column,
-  type Range,
-} from './relax.ts';
+import { firstLimits, split, tightened, type Limits } from './counts.ts';
+import { boundOver, columnOf, reduced, relax, worth, type Bound, type Column } from './relax.ts';
 import { SetSearch } from './sets.ts';
 
 /** Most sites for which a proof is tried. */
@@ -35,12 +26,12 @@ const MOST_PRICED = 200_000;
 function within(pricer: Pricer, search: SetSearch, { duals }: Bound, room: number): Column[] | undefined {
   const left = new Map<number, Column>();
   let tried = 0;
-  const complete = search.below(duals, duals.each + room, Infinity, (sites, value) => {
+  const complete = search.below(duals, room, Infinity, (sites, value) => {
     if (++tried > MOST_PRICED) return -Infinity;
     const mask = maskOf(sites);
     const column = left.get(mask) ?? columnOf(pricer, sites, value + worth(pricer, duals, sites));
     if (reduced(pricer, duals, column) < room) left.set(mask, column);
-    return duals.each + room;
+    return room;
   });
   return complete && tried <= MOST_PRICED ? [...left.values()] : undefined;
 }
@@ -58,19 +49,33 @@ export function provePlan(pricer: Pricer, known: Plan, highs: Highs): Plan | nul
   // Where even a good plan cannot keep within the drop, what is least bad is not worth a proof.
   if (best && best.cents >= OUT_OF_DROP) return null;
   const search = new SetSearch(pricer, MOST_SET_STEPS);
-  const begun = rangesOf(pricer, highs, search, known, best?.cents ?? Infinity);
-  if (!begun) return null;
-  for (const range of begun.ranges) {
+  const pending: Limits[] = [firstLimits(pricer, best?.cents ?? Infinity)];
+  let columns: Column[] = known.circuits.map(({ sites, cents, exact }) => ({ sites, cents, exact }));
+  for (let next = pending.pop(); next; next = pending.pop()) {
+    const limits = tightened(pricer, highs, next);
+    if (!limits) continue;
     const ceiling = best?.cents ?? Infinity;
-    const until = { within: NEAR, enough: ceiling, sketch: false };
-    const relaxed = relax(pricer, highs, search, range, begun.columns, until)!;
-    if (relaxed.bound === -Infinity) return null;
-    const room = ceiling - relaxed.bound - NEAR;
-    if (room <= 0) continue;
-    const left = within(pricer, search, relaxed, room);
-    const found = left && cheapest(pricer, highs, left, relaxed, ceiling, range);
-    if (found === undefined) return null;
-    best = found ?? best;
+    for (const sketch of [true, false]) {
+      const until = { within: NEAR, enough: ceiling, sketch };
+      const relaxed = relax(pricer, highs, search, limits, columns, until);
+      if (!relaxed) return null;
+      columns = relaxed.columns;
+      const room = ceiling - relaxed.bound - NEAR;
+      if (room <= 0) break;
+      // Above the ceiling without more sets: all of them may show that it stays there.
+      if (sketch && relaxed.cents >= ceiling) continue;
+      const parts = split(limits, relaxed.counts);
+      if (parts) {
+        pending.push(...parts);
+        break;
+      }
+      if (sketch) continue;
+      if (relaxed.bound === -Infinity) return null;
+      const left = within(pricer, search, relaxed, room);
+      const found = left && cheapest(pricer, highs, left, relaxed, ceiling, limits);
+      if (found === undefined) return null;
+      best = found ?? best;
+    }
   }
   return best;
 }
@@ -85,11 +90,11 @@ function cheapest(
   left: readonly Column[],
   relaxed: Bound,
   ceiling: number,
-  range: Range,
+  limits: Limits,
 ): Plan | null | undefined {
   const sets = [...left];
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const found = choose(pricer, highs, sets, relaxed, ceiling, range);
+    const found = choose(pricer, highs, sets, relaxed, ceiling, limits);
     if (!found) return found;
     if (found.every((c) => c.exact)) return pricer.plan(found.map((c) => c.sites));
     // A choice at bounds is looked at again once what it holds is priced in full.
@@ -114,15 +119,15 @@ function choose(
   left: readonly Column[],
   relaxed: Bound,
   ceiling: number,
-  range: Range,
+  limits: Limits,
 ): Column[] | null | undefined {
   if (left.length <= MOST_SEARCHED || left.length > MOST_COLUMNS)
-    return search(pricer, left, relaxed, ceiling, range);
-  const full = boundOver(pricer, highs, left, range);
+    return search(pricer, left, relaxed, ceiling, limits);
+  const full = boundOver(pricer, highs, left, limits);
   const room = ceiling - full.bound;
   if (room <= 0) return null;
   const few = left.filter((column) => reduced(pricer, full.duals, column) < room);
-  return search(pricer, few, full, ceiling, range);
+  return search(pricer, few, full, ceiling, limits);
 }
 
 /**
@@ -135,9 +140,10 @@ function search(
   sets: readonly Column[],
   { bound, duals }: Bound,
   ceiling: number,
-  [least, most]: Range,
+  limits: Limits,
 ): Column[] | null | undefined {
   const { ids } = pricer.problem;
+  const { most } = limits[0]!;
   const priced = sets
     .map((column) => ({
       column,
@@ -155,8 +161,7 @@ function search(
   const descend = (covered: number, spent: number): void => {
     if (covered === all) {
       const cents = chosen.reduce((t, c) => t + c.cents, 0);
-      if (chosen.length < least || cents >= limit - NEAR || !pricer.spread(chosen.map((c) => c.sites)))
-        return;
+      if (cents >= limit - NEAR || !pricer.spread(chosen.map((c) => c.sites))) return;
       best = [...chosen];
       limit = cents;
       return;

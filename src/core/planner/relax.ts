@@ -5,7 +5,8 @@
  * (Lasdon, Optimization Theory for Large Systems 1970), whether or not the program has all its sets.
  */
 import type { Highs } from 'highs';
-import { NEAR, type Plan, type Pricer } from './problem.ts';
+import type { Limits } from './counts.ts';
+import { KINDS, NEAR, type Pricer } from './problem.ts';
 import { SetSearch, type Values } from './sets.ts';
 import { FEW_BRANCHES } from './tree.ts';
 
@@ -13,8 +14,8 @@ import { FEW_BRANCHES } from './tree.ts';
 const PER_ROUND = 150;
 /** Steps from each site: some sets are found with few, all of them only without a limit. */
 const STEPS = [300, 3000, 30_000, Infinity];
-/** Price of a circuit too many, or of one with a marked site too few, cents: keeps duals in reason and the program solvable. */
-const LAST_RESORT = 5e4;
+/** Price of a circuit too many or too few of some kinds, cents: keeps duals in reason and the program solvable. */
+const LAST_RESORT = 1e6;
 
 export interface Column {
   sites: readonly number[];
@@ -23,13 +24,10 @@ export interface Column {
   exact: boolean;
 }
 
-/** Values of the sites and of a circuit as such. */
+/** Values of the sites and kinds; of the latter so much is for being a circuit at all. */
 export interface Duals extends Values {
   each: number;
 }
-
-/** Least and most circuits of a plan. */
-export type Range = readonly [least: number, most: number];
 
 export interface Bound {
   /** No plan of so many circuits costs less, cents. */
@@ -38,8 +36,10 @@ export interface Bound {
 }
 
 export interface Relaxation extends Bound {
-  /** Circuits in the solution, which need not be a whole number. */
-  circuits: number;
+  /** Price of the solution: the bound where every set is known that could lower it. */
+  cents: number;
+  /** Circuits in the solution by kind, which need not be whole numbers. */
+  counts: Float64Array;
   /** Sets in the program. */
   columns: Column[];
 }
@@ -47,53 +47,70 @@ export interface Relaxation extends Bound {
 /** The same for the same sites in whatever order. */
 const keyOf = ({ sites }: Column): string => [...sites].sort((a, b) => a - b).join();
 
-/** What a set is worth: its sites and whether any of them is marked. */
-export const worth = (pricer: Pricer, { site, marked }: Values, sites: readonly number[]): number =>
-  sites.reduce((c, i) => c + site[i]!, pricer.isMarked(sites) ? marked : 0);
+/** What a set is worth: its sites and its kind. */
+export const worth = (pricer: Pricer, { site, kind }: Values, sites: readonly number[]): number =>
+  sites.reduce((c, i) => c + site[i]!, kind[pricer.kind(sites)]!);
 
 export const reduced = (pricer: Pricer, duals: Duals, { sites, cents }: Column): number =>
-  cents - worth(pricer, duals, sites) - duals.each;
+  cents - worth(pricer, duals, sites);
 
-/** A linear program of sets that grows: each site once, so many circuits, enough of them with a marked site. */
+/** A linear program of sets that grows: each site once, so many circuits of some kinds. */
 class Master {
   private readonly model;
   private readonly pricer: Pricer;
+  private readonly limits: Limits;
   private readonly infinity: number;
+  /** Columns that stand for circuits too many or too few. */
+  private readonly slack: number;
   readonly held = new Map<string, Column>();
 
-  constructor(highs: Highs, pricer: Pricer, [least, most]: Range) {
-    const { ids, marked } = pricer.problem;
+  constructor(highs: Highs, pricer: Pricer, limits: Limits) {
+    const n = pricer.problem.ids.length;
     this.pricer = pricer;
+    this.limits = limits;
     this.infinity = highs.infinity;
     this.model = highs.createModel();
     this.model.options.set({ output_flag: false });
     const none = { indices: [], values: [] };
-    for (let i = 0; i < ids.length; i++) this.model.addRow(1, 1, none);
-    this.model.addRow(least, Math.min(most, ids.length), none);
-    this.model.addRow(marked.circuits, this.infinity, none);
-    this.model.addCol(LAST_RESORT, 0, this.infinity, { indices: [ids.length], values: [-1] });
-    this.model.addCol(LAST_RESORT, 0, this.infinity, { indices: [ids.length + 1], values: [1] });
+    for (let i = 0; i < n; i++) this.model.addRow(1, 1, none);
+    for (const { least, most } of limits) this.model.addRow(least, Math.min(most, n), none);
+    let slack = 0;
+    limits.forEach(({ least, most }, row) => {
+      for (const value of [...(least > 0 ? [1] : []), ...(most < n ? [-1] : [])]) {
+        this.model.addCol(LAST_RESORT, 0, this.infinity, { indices: [n + row], values: [value] });
+        slack++;
+      }
+    });
+    this.slack = slack;
   }
   add(column: Column): void {
     const key = keyOf(column);
     if (this.held.has(key)) return;
     this.held.set(key, column);
     const n = this.pricer.problem.ids.length;
-    const indices = [...column.sites, n, ...(this.pricer.isMarked(column.sites) ? [n + 1] : [])];
+    const bit = 1 << this.pricer.kind(column.sites);
+    const rows = this.limits.flatMap(({ kinds }, row) => (kinds & bit ? [n + row] : []));
+    const indices = [...column.sites, ...rows];
     this.model.addCol(column.cents, 0, this.infinity, { indices, values: indices.map(() => 1) });
   }
-  solve(): { cents: number; circuits: number; duals: Duals } {
+  solve(): { cents: number; counts: Float64Array; duals: Duals } {
     this.model.run();
     const n = this.pricer.problem.ids.length;
     const { rowDual, colValue } = this.model.getSolution();
+    const counts = new Float64Array(KINDS);
+    let at = this.slack;
+    for (const { sites } of this.held.values()) {
+      const share = colValue[at++]!;
+      if (share > 0) counts[this.pricer.kind(sites)]! += share;
+    }
+    const kind = new Float64Array(KINDS);
+    this.limits.forEach(({ kinds }, row) => {
+      for (let k = 0; k < KINDS; k++) if ((kinds >> k) & 1) kind[k]! += rowDual[n + row]!;
+    });
     return {
       cents: this.model.getObjectiveValue(),
-      circuits: colValue.slice(2).reduce((t, v) => t + v, 0),
-      duals: {
-        site: Float64Array.from(rowDual.slice(0, n)),
-        each: rowDual[n]!,
-        marked: Math.max(0, rowDual[n + 1]!),
-      },
+      counts,
+      duals: { site: Float64Array.from(rowDual.slice(0, n)), kind, each: rowDual[n]! },
     };
   }
   dispose(): void {
@@ -116,10 +133,11 @@ function worthWhile(
   pricer: Pricer,
   search: SetSearch,
   duals: Duals,
+  below: number,
   most: number,
 ): { columns: { column: Column; by: number }[]; complete: boolean } {
   let found: { column: Column; by: number }[] = [];
-  let limit = -NEAR;
+  let limit = below;
   const lowest = () => {
     const known = new Set<string>();
     found.sort((a, b) => a.by - b.by);
@@ -132,20 +150,20 @@ function worthWhile(
     found.length = PER_ROUND;
     limit = found.at(-1)!.by;
   };
-  const complete = search.below(duals, duals.each + limit, most, (sites, value) => {
+  const complete = search.below(duals, limit, most, (sites, value) => {
     const column = columnOf(pricer, sites, value + worth(pricer, duals, sites));
     const by = reduced(pricer, duals, column);
     if (by < limit) found.push({ column, by });
     if (found.length >= 8 * PER_ROUND) lowest();
-    return duals.each + limit;
+    return limit;
   });
   lowest();
   return { columns: found, complete };
 }
 
 /** The relaxation where only some sets may be chosen. */
-export function boundOver(pricer: Pricer, highs: Highs, columns: readonly Column[], range: Range): Bound {
-  const master = new Master(highs, pricer, range);
+export function boundOver(pricer: Pricer, highs: Highs, columns: readonly Column[], limits: Limits): Bound {
+  const master = new Master(highs, pricer, limits);
   try {
     for (const column of columns) if (column.cents < Infinity) master.add(column);
     const { cents, duals } = master.solve();
@@ -166,7 +184,6 @@ export interface Until {
 }
 
 /**
- * @param range of circuits
  * @param columns sets to begin with
  * @returns null where some site may be on no circuit at all
  */
@@ -174,28 +191,30 @@ export function relax(
   pricer: Pricer,
   highs: Highs,
   search: SetSearch,
-  range: Range,
+  limits: Limits,
   columns: readonly Column[],
   { within, enough, sketch }: Until,
 ): Relaxation | null {
   const alone = pricer.problem.ids.map((_, i) => columnOf(pricer, [i], Infinity));
   if (alone.some((c) => c.cents === Infinity)) return null;
   const steps = sketch ? STEPS.slice(0, 1) : STEPS;
-  const master = new Master(highs, pricer, range);
+  const master = new Master(highs, pricer, limits);
   try {
     for (const column of [...alone, ...columns]) master.add(column);
     let best: { bound: number; duals: Duals } | null = null;
     for (;;) {
-      const { cents, circuits, duals } = master.solve();
+      const { cents, counts, duals } = master.solve();
       let found: ReturnType<typeof worthWhile> = { columns: [], complete: false };
-      for (const most of steps) {
-        found = worthWhile(pricer, search, duals, most);
+      const { least, most } = limits[0]!;
+      // While the program is above what is enough, only sets that could bring it down there are of any account.
+      const below = -Math.max(NEAR, (cents - enough) / most);
+      for (const count of steps) {
+        found = worthWhile(pricer, search, duals, below, count);
         if (found.columns.length > 0 || found.complete) break;
       }
       if (found.complete) {
         // Every circuit costs no less than the cheapest is reduced to, and one beyond the least what each is worth.
-        const by = Math.min(0, found.columns[0]?.by ?? 0);
-        const [least, most] = range;
+        const by = Math.min(below, found.columns[0]?.by ?? below);
         const bound = cents + Math.min(least * by, most * by + (most - least) * Math.max(0, duals.each));
         if (!best || bound > best.bound) best = { bound, duals };
       }
@@ -204,7 +223,8 @@ export function relax(
         return {
           bound: best?.bound ?? -Infinity,
           duals: best?.duals ?? duals,
-          circuits,
+          cents,
+          counts,
           columns: [...master.held.values()],
         };
       for (const { column } of found.columns) master.add(column);
@@ -212,35 +232,4 @@ export function relax(
   } finally {
     master.dispose();
   }
-}
-
-/** The most circuits that a plan no dearer than one known can have. */
-function mostCircuits({ problem }: Pricer, cents: number): number {
-  const cheapest = Math.min(...problem.options.map((o) => o.breaker + o.perInch * Math.min(...problem.home)));
-  return Math.min(problem.ids.length, Math.floor(cents / Math.max(1, cheapest)));
-}
-
-/**
- * Ranges of circuits that hold every plan no dearer than a limit, on either side of the number that the relaxation asks
- * for, and sets to begin with there.
- * @returns null where some site may be on no circuit at all
- */
-export function rangesOf(
-  pricer: Pricer,
-  highs: Highs,
-  search: SetSearch,
-  known: Plan,
-  limit: number,
-): { ranges: Range[]; columns: Column[] } | null {
-  const most = mostCircuits(pricer, limit);
-  const start = known.circuits.map(({ sites, cents, exact }) => ({ sites, cents, exact }));
-  const until = { within: 0, enough: Infinity, sketch: true };
-  const sketch = relax(pricer, highs, search, [0, most], start, until);
-  if (!sketch) return null;
-  const whole = Math.ceil(sketch.circuits - NEAR);
-  const sides: Range[] = [
-    [whole, most],
-    [0, whole - 1],
-  ];
-  return { ranges: sides.filter(([least, most]) => least <= most), columns: sketch.columns };
 }

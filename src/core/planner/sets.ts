@@ -5,12 +5,12 @@
  * the nearest site at a time, taken or left out for good, so that each is met once with its tree as Prim builds it;
  * branches end where not even the best of what is left could pay.
  */
-import { GARAGE, GENERAL, NEEDS_AFCI, type CircuitOption, type Pricer } from './problem.ts';
+import { GARAGE, GENERAL, LARGE, MARKED, NEEDS_AFCI, type CircuitOption, type Pricer } from './problem.ts';
 
-/** What holding a site is worth, and what holding any marked site is, cents. */
+/** What holding a site is worth, and what being of a kind is, cents. */
 export interface Values {
   site: Float64Array;
-  marked: number;
+  kind: Float64Array;
 }
 
 /**
@@ -97,6 +97,22 @@ export class SetSearch {
     const worth = Float64Array.from(ids, (i) => values.site[i]!);
     const size = Int32Array.from(ids, (i) => problem.size[i]!);
     const largest = size.reduce((m, s) => Math.max(m, s), 0);
+    const { small } = this.pricer;
+    /** What a site makes of the kind of a set that it joins. */
+    const brings = Uint8Array.from(
+      ids,
+      (i) => (problem.least[i]! > small.rating ? LARGE : 0) | (problem.marked.sites[i] === 1 ? MARKED : 0),
+    );
+    let reach = capacity > small.capacity ? LARGE : 0;
+    for (const b of brings) reach |= b;
+    /** The most that a set may yet be worth for its kind, by the kind that it is. */
+    const hoped = new Float64Array(values.kind.length);
+    for (const kind of [0, LARGE, MARKED, LARGE | MARKED]) {
+      let most = -Infinity;
+      for (const more of [0, LARGE, MARKED, LARGE | MARKED])
+        if ((more & reach) === more) most = Math.max(most, values.kind[mask | kind | more]!);
+      hoped[mask | kind] = most;
+    }
     const chosen: number[] = [];
     /** Most that sites of one size can still bring, by what is left of the room after them. */
     const beside = new Float64Array(largest + 1);
@@ -168,11 +184,11 @@ export class SetSearch {
       cost: number,
       room: number,
       needs: number,
-      marked: boolean,
+      kind: number,
       amps: number,
       farthest: number,
     ): void => {
-      const reduced = marked ? cost : cost + values.marked;
+      const reduced = cost + hoped[kind]! - values.kind[kind]!;
       if (needs === mask && reduced < limit) limit = visit(chosen, reduced);
       const level = levels[k]!;
       const { site, way, gain } = level;
@@ -207,7 +223,8 @@ export class SetSearch {
         // All of the current over the home run, and an outlet's own over what it is farther away.
         const drop = 2 * layer.ohms * (problem.home[ids[root]!]! * current + far);
         if (drop > problem.maxDrop + 1e-9) continue;
-        const total = cost + by - worth[i]!;
+        const became = kind | brings[i]! | (capacity - left > small.capacity ? LARGE : 0);
+        const total = cost + by - worth[i]! + hoped[kind]! - hoped[became]!;
         next.count = level.count;
         for (let t = 0; t < level.count; t++) {
           const there = edge[i * n + site[t]!]!;
@@ -217,15 +234,7 @@ export class SetSearch {
         }
         while (thin(next, total, left) && left >= ROOM_TO_WEIGH) weigh(next);
         chosen.push(ids[i]!);
-        grow(
-          k + 1,
-          total,
-          left,
-          needs | problem.needs[ids[i]!]!,
-          marked || problem.marked.sites[ids[i]!] === 1,
-          current,
-          far,
-        );
+        grow(k + 1, total, left, needs | problem.needs[ids[i]!]!, became, current, far);
         chosen.pop();
         if (steps > most) return;
       }
@@ -246,12 +255,13 @@ export class SetSearch {
         level.site[level.count] = j;
         level.way[level.count++] = edge[root * n + j]!;
       }
-      const cost = layer.fixed + home[root]! - worth[root]! - values.marked;
+      const kind = mask | brings[root]! | (size[root]! > small.capacity ? LARGE : 0);
+      const cost = layer.fixed + home[root]! - worth[root]! - hoped[kind]!;
       do weigh(level);
       while (thin(level, cost, room));
       chosen.length = 0;
       chosen.push(i);
-      grow(1, cost, room, problem.needs[i]!, problem.marked.sites[i] === 1, amps, 0);
+      grow(1, cost, room, problem.needs[i]!, kind, amps, 0);
     }
     return { limit, complete };
   }
