@@ -9,7 +9,7 @@ import { KINDS, LARGE, Pricer, type Problem } from './problem.ts';
 import { MOST_PROVEN, provePlan } from './prove.ts';
 import { randomFrom } from './random.ts';
 import { SetSearch } from './sets.ts';
-import { randomProblem, subsetPlan } from './testing.ts';
+import { randomHouse, randomProblem, subsetPlan } from './testing.ts';
 import { cheapestTree } from './tree.ts';
 
 const highs = await loadHighs();
@@ -238,6 +238,23 @@ test('limits see where circuits are too few, and where some must be large', () =
 test('more sites than can be proven get no proof', () => {
   const pricer = new Pricer(randomProblem(MOST_PROVEN + 1, 1));
   assert.equal(provePlan(pricer, annealing(pricer, 1, 1).best, highs), null);
+});
+
+test('houses of 25 outlets are proven, also where circuits are not full', () => {
+  for (const seed of [1, 4]) {
+    const free = { maxDrop: Infinity, guards: new Uint8Array(MOST_PROVEN) };
+    const pricer = new Pricer({ ...randomHouse(MOST_PROVEN, seed), ...free });
+    const search = annealing(pricer, seed, 100 * MOST_PROVEN);
+    search.step(100 * MOST_PROVEN);
+    const best = provePlan(pricer, search.best, highs)!;
+    // What the search alone does not find.
+    assert.ok(best.cents < search.best.cents);
+    assert.deepEqual(
+      best.circuits.flatMap((c) => c.sites).sort((a, b) => a - b),
+      pricer.problem.ids.map((_, i) => i),
+    );
+    assert.ok(lowerBound(pricer, highs, best) <= best.cents + 1e-6);
+  }
 });
 
 test('the search finds the proven best of small houses, and the bound stays below it', () => {

@@ -118,10 +118,16 @@ class Master {
   }
 }
 
+/** What pricing a set takes, in steps of the search for sets: by its spanning tree, and by trees within all limits. */
+const PLAIN_STEPS = 5;
+const FULL_STEPS = 200;
+
 /** A set at its price where that is soon known, else at its bound. */
-export function columnOf(pricer: Pricer, sites: readonly number[], bound: number): Column {
+export function columnOf(pricer: Pricer, search: SetSearch, sites: readonly number[], bound: number): Column {
+  search.spend(PLAIN_STEPS);
   const plain = pricer.plainCents(sites);
   if (plain !== null) return { sites: [...sites], cents: plain, exact: true };
+  search.spend(FULL_STEPS);
   const priced = pricer.price(sites, FEW_BRANCHES);
   return priced?.exact === false
     ? { sites: [...sites], cents: bound, exact: false }
@@ -151,7 +157,7 @@ function worthWhile(
     limit = found.at(-1)!.by;
   };
   const complete = search.below(duals, limit, most, (sites, value) => {
-    const column = columnOf(pricer, sites, value + worth(pricer, duals, sites));
+    const column = columnOf(pricer, search, sites, value + worth(pricer, duals, sites));
     const by = reduced(pricer, duals, column);
     if (by < limit) found.push({ column, by });
     if (found.length >= 8 * PER_ROUND) lowest();
@@ -195,7 +201,7 @@ export function relax(
   columns: readonly Column[],
   { within, enough, sketch }: Until,
 ): Relaxation | null {
-  const alone = pricer.problem.ids.map((_, i) => columnOf(pricer, [i], Infinity));
+  const alone = pricer.problem.ids.map((_, i) => columnOf(pricer, search, [i], Infinity));
   if (alone.some((c) => c.cents === Infinity)) return null;
   const steps = sketch ? STEPS.slice(0, 1) : STEPS;
   const master = new Master(highs, pricer, limits);

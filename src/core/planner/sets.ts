@@ -5,7 +5,16 @@
  * the nearest site at a time, taken or left out for good, so that each is met once with its tree as Prim builds it;
  * branches end where not even the best of what is left could pay.
  */
-import { GARAGE, GENERAL, LARGE, MARKED, NEEDS_AFCI, type CircuitOption, type Pricer } from './problem.ts';
+import {
+  GARAGE,
+  GENERAL,
+  KINDS,
+  LARGE,
+  MARKED,
+  NEEDS_AFCI,
+  type CircuitOption,
+  type Pricer,
+} from './problem.ts';
 
 /** What holding a site is worth, and what being of a kind is, cents. */
 export interface Values {
@@ -27,6 +36,8 @@ interface Layer {
   capacity: number;
   ohms: number;
   fixed: number;
+  /** Added where no site of the set protects the rest. */
+  unguarded: number;
   ids: Int32Array;
   home: Float64Array;
   edge: Float64Array;
@@ -42,6 +53,11 @@ interface Level {
   gain: Float64Array;
   count: number;
 }
+
+/** Beside the bits of a kind: a site of the set has a GFCI, which can stand first and protect the rest. */
+const GUARDED = KINDS;
+/** What a set may be beside what it asks for. */
+const BITS = Array.from({ length: KINDS / 2 }, (_, k) => 4 * k);
 
 /** Load units that must be left for it to pay to weigh sites anew. */
 const ROOM_TO_WEIGH = 3;
@@ -65,6 +81,11 @@ export class SetSearch {
       gain: new Float64Array(most),
       count: 0,
     }));
+  }
+
+  /** Takes work that was done beside the search out of its steps. */
+  spend(steps: number): void {
+    this.budget -= steps;
   }
 
   /**
@@ -92,7 +113,7 @@ export class SetSearch {
   ): { limit: number; complete: boolean } {
     const { problem } = this.pricer;
     const { levels } = this;
-    const { ids, home, edge, mask, capacity } = layer;
+    const { ids, home, edge, mask, capacity, unguarded } = layer;
     const n = ids.length;
     const worth = Float64Array.from(ids, (i) => values.site[i]!);
     const size = Int32Array.from(ids, (i) => problem.size[i]!);
@@ -101,17 +122,20 @@ export class SetSearch {
     /** What a site makes of the kind of a set that it joins. */
     const brings = Uint8Array.from(
       ids,
-      (i) => (problem.least[i]! > small.rating ? LARGE : 0) | (problem.marked.sites[i] === 1 ? MARKED : 0),
+      (i) =>
+        (problem.least[i]! > small.rating ? LARGE : 0) |
+        (problem.marked.sites[i] === 1 ? MARKED : 0) |
+        (problem.guards[i] === 1 ? GUARDED : 0),
     );
     let reach = capacity > small.capacity ? LARGE : 0;
     for (const b of brings) reach |= b;
-    /** The most that a set may yet be worth for its kind, by the kind that it is. */
-    const hoped = new Float64Array(values.kind.length);
-    for (const kind of [0, LARGE, MARKED, LARGE | MARKED]) {
-      let most = -Infinity;
-      for (const more of [0, LARGE, MARKED, LARGE | MARKED])
-        if ((more & reach) === more) most = Math.max(most, values.kind[mask | kind | more]!);
-      hoped[mask | kind] = most;
+    /** What a set is worth for its kind, and the most that it may yet be, by the kind that it is and whether it guards. */
+    const [own, hoped] = [new Float64Array(2 * KINDS), new Float64Array(2 * KINDS)];
+    for (const bits of BITS)
+      own[mask | bits] = values.kind[mask | (bits & ~GUARDED)]! - (bits & GUARDED ? 0 : unguarded);
+    for (const bits of BITS) {
+      const within = BITS.filter((more) => (more & reach) === more).map((more) => own[mask | bits | more]!);
+      hoped[mask | bits] = Math.max(...within);
     }
     const chosen: number[] = [];
     /** Most that sites of one size can still bring, by what is left of the room after them. */
@@ -188,7 +212,7 @@ export class SetSearch {
       amps: number,
       farthest: number,
     ): void => {
-      const reduced = cost + hoped[kind]! - values.kind[kind]!;
+      const reduced = cost + hoped[kind]! - own[kind]!;
       if (needs === mask && reduced < limit) limit = visit(chosen, reduced);
       const level = levels[k]!;
       const { site, way, gain } = level;
@@ -286,7 +310,6 @@ function isSpare({ problem }: Pricer, option: CircuitOption): boolean {
 function layersOf(pricer: Pricer): Layer[] {
   const { problem } = pricer;
   const all = problem.ids.map((_, i) => i);
-  const spared = problem.guards.some((g) => g === 1);
   const apart = [GARAGE, GENERAL].filter((kind) => problem.company.some((c) => c === kind));
   // Those that keep no company with the garage, and those that keep none but with it.
   const companies =
@@ -301,13 +324,14 @@ function layersOf(pricer: Pricer): Layer[] {
               .sort((a, b) => pricer.homeRun(o, a) - pricer.homeRun(o, b));
             if (sites.length === 0 || sites.reduce((m, i) => m | problem.needs[i]!, 0) !== mask) return [];
             const edge = Float64Array.from(sites.flatMap((i) => sites.map((j) => pricer.edge(o, i, j))));
-            const asked = spared ? ((mask & NEEDS_AFCI) as 0 | 1) : mask;
+            const guarded = problem.protection[(mask & NEEDS_AFCI) as 0 | 1];
             return [
               {
                 mask,
                 capacity: option.capacity,
                 ohms: option.ohmsPerInch,
-                fixed: option.breaker + problem.protection[asked],
+                fixed: option.breaker + guarded,
+                unguarded: problem.protection[mask] - guarded,
                 ids: Int32Array.from(sites),
                 home: Float64Array.from(sites, (i) => pricer.homeRun(o, i)),
                 edge,
