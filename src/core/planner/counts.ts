@@ -1,6 +1,6 @@
 /** How many circuits of each kind a plan may have: what the sites ask for in whole circuits, and branching on it. */
 import type { Highs } from 'highs';
-import { KINDS, LARGE, MARKED, NEAR, type Pricer } from './problem.ts';
+import { KINDS, LARGE, MARKED, NEAR, NEEDS_AFCI, type Pricer } from './problem.ts';
 
 /** Least and most circuits of some kinds that a plan has. */
 export interface Limit {
@@ -26,10 +26,30 @@ const ASKING = [0, 1, 2, 3].map((needs) => kindsWhere((kind) => (kind & 3) === n
 /** What is counted in whole circuits: all, those too large for the smallest option, those that ask for the same. */
 const COUNTED = [ANY, ALL_LARGE, ...ASKING.slice(1), ...ASKING.slice(1).map((kinds) => kinds & ALL_LARGE)];
 
-/** The most circuits that a plan no dearer than one known can have. */
-function mostCircuits({ problem }: Pricer, cents: number): number {
-  const cheapest = Math.min(...problem.options.map((o) => o.breaker + o.perInch * Math.min(...problem.home)));
-  return Math.min(problem.ids.length, Math.floor(cents / Math.max(1, cheapest)));
+/**
+ * The most circuits that a plan no dearer than a limit can have: each takes a breaker with the least protection and one
+ * of the cheapest home runs, every other site its cheapest segment.
+ */
+function mostCircuits(pricer: Pricer, cents: number): number {
+  const { ids, options, needs, guards, protection } = pricer.problem;
+  const least = (values: Iterable<number>) => Math.min(...values);
+  const asked = ids.map(
+    (_, i) => protection[(guards[i] ? needs[i]! & NEEDS_AFCI : needs[i]!) as 0 | 1 | 2 | 3],
+  );
+  const each = least(options.map((o) => o.breaker)) + least(asked);
+  const homes = ids.map((_, i) => least(options.map((_, o) => pricer.homeRun(o, i)))).sort((a, b) => a - b);
+  const segments = ids
+    .map((_, i) =>
+      least(options.flatMap((_, o) => ids.flatMap((_, j) => (j === i ? [] : [pricer.edge(o, i, j)])))),
+    )
+    .sort((a, b) => b - a);
+  let sum = segments.reduce((t, c) => t + c, 0);
+  let most = 0;
+  for (let k = 1; k <= ids.length; k++) {
+    sum += each + homes[k - 1]! - segments[k - 1]!;
+    if (sum <= cents) most = k;
+  }
+  return most;
 }
 
 /** What any plan no dearer than a limit keeps to, by what the sites take and ask for. */
