@@ -51,14 +51,18 @@ export function measureNetwork(
     ].map(([a, b]) => ({ a: a!, b: b!, ohms: METER_OHMS }));
   });
   const into = new Float64Array(probes.length);
-  const single = time(
-    () => {
-      const predictor = new Predictor(wiring, faults, probes, MAINS_HERTZ, 1);
-      faults.forEach((_, k) => predictor.with(k, into));
-    },
-    60,
-    100,
-  );
+  const singles = () => {
+    const predictor = new Predictor(wiring, faults, probes, MAINS_HERTZ, 1);
+    faults.forEach((_, k) => predictor.with(k, into));
+  };
+  for (let round = 0; round < 100; round++) singles();
+  // By turns: the machine wavers, and both with it.
+  const [single, spice] = Array.from({ length: 5 }, () => [
+    time(singles, 60, 0),
+    alterAndSolve(wiring, probes),
+  ])
+    .sort(([a, b], [c, d]) => b! / a! - d! / c!)
+    .at(2)! as [number, number];
   let left = 0;
   const pair = time(
     () => {
@@ -80,7 +84,7 @@ export function measureNetwork(
     probes: probes.length,
     single,
     pair,
-    spice: alterAndSolve(wiring, probes),
+    spice,
   };
 }
 

@@ -4,7 +4,7 @@
  */
 import { Fold, Mesh, type Group } from './fold.ts';
 import type { Change } from './kernel.ts';
-import { LocalSolver, type LocalBranch, type LocalEdge } from './local.ts';
+import { LocalSolver, oneEdge, type LocalBranch, type LocalEdge } from './local.ts';
 import { EARTH, type Network } from './network.ts';
 import type { Answers, Edge, Responses } from './responses.ts';
 import { Factors, eliminationOf } from './solve.ts';
@@ -45,15 +45,15 @@ export class EdgeGroups {
     };
     for (const { edges: own } of changes) for (const e of own) leader[find(e)] = find(own[0]!);
     this.groupOf = new Int32Array(edges.length).fill(-1);
-    this.placeOf = new Int32Array(edges.length);
+    this.placeOf = new Int32Array(edges.length).fill(-1);
     const groups: { nodes: number[]; branches: number[]; edges: number[] }[] = [];
     for (const { edges: own } of changes)
       for (const e of own) {
+        if (this.placeOf[e]! >= 0) continue;
         const first = find(e);
         if (this.groupOf[first]! < 0)
           this.groupOf[first] = groups.push({ nodes: [], branches: [], edges: [] }) - 1;
         const group = groups[this.groupOf[first]!]!;
-        if (group.edges.includes(e)) continue;
         this.groupOf[e] = this.groupOf[first]!;
         this.placeOf[e] = group.edges.push(e) - 1;
         const { from, to, branch } = edges[e]!;
@@ -86,16 +86,22 @@ export class EdgeGroups {
     const most = Math.max(2, ...this.groups.map((group) => group.nodes.length + 1));
     const mesh = new Mesh(most);
     const solver = new LocalSolver(most);
+    const localBranch = (branch: number, place: (node: number) => number): LocalBranch => {
+      const { from, to, conductance, capacitance } = network.branches[branch]!;
+      return { from: place(from), to: place(to), conductance, susceptance: omega * capacitance };
+    };
     return this.groups.map(({ nodes, branches, edges: own }, g) => {
       fold.onto(g, mesh);
       // A far end is taken for earth at first.
-      const place = (node: number): number => (nodes.includes(node) ? nodes.indexOf(node) : nodes.length);
+      const place = (node: number): number => {
+        const at = nodes.indexOf(node);
+        return at < 0 ? nodes.length : at;
+      };
+      if (own.length === 1 && nodes.length === 2)
+        return oneEdge(mesh, branches.length > 0 ? localBranch(branches[0]!, place) : null);
       const answers = solver.answers(
         mesh,
-        branches.map((branch): LocalBranch => {
-          const { from, to, conductance, capacitance } = network.branches[branch]!;
-          return { from: place(from), to: place(to), conductance, susceptance: omega * capacitance };
-        }),
+        branches.map((branch) => localBranch(branch, place)),
         own.map((e): LocalEdge => {
           const { from, to, branch } = edges[e]!;
           return { from: place(from), to: place(to), own: branch === null ? -1 : branches.indexOf(branch) };

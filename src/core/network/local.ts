@@ -53,7 +53,6 @@ export class LocalSolver {
   /** @param rest what is folded onto the group’s nodes and earth; what are branches of the tree is taken out of it */
   answers(rest: Mesh, own: readonly LocalBranch[], edges: readonly LocalEdge[]): Answers {
     const n = rest.size - 1;
-    if (n === 2 && edges.length === 1 && own.length <= 1) return oneEdge(rest, own);
     this.sum(rest, own);
     this.growTree(n);
     // The end away from earth of each own branch that is of the tree.
@@ -258,24 +257,37 @@ export class LocalSolver {
 }
 
 /** The only edge between two nodes, with a branch there or none. */
-function oneEdge({ re, im, width }: Mesh, [own]: readonly LocalBranch[]): Answers {
-  const [ar, ai, br, bi] = [re[2]!, im[2]!, re[width + 2]!, im[width + 2]!];
-  const [sr, si] = [ar + br, ai + bi];
+export function oneEdge({ re, im, width }: Mesh, own: LocalBranch | null): Answers {
+  const ar = re[2]!;
+  const ai = im[2]!;
+  const br = re[width + 2]!;
+  const bi = im[width + 2]!;
+  const sr = ar + br;
+  const si = ai + bi;
   const square = sr * sr + si * si;
-  const [pr, pi] = square > 0 ? [ar * br - ai * bi, ar * bi + ai * br] : [0, 0];
+  const pr = ar * br - ai * bi;
+  const pi = ar * bi + ai * br;
   // Straight across, and by earth.
   const otherRe = re[1]! + (square > 0 ? (pr * sr + pi * si) / square : 0);
   const otherIm = im[1]! + (square > 0 ? (pi * sr - pr * si) / square : 0);
   const wholeRe = otherRe + (own ? own.conductance : 0);
   const wholeIm = otherIm + (own ? own.susceptance : 0);
   const whole = wholeRe * wholeRe + wholeIm * wholeIm;
-  const gapRe = own ? (otherRe * wholeRe + otherIm * wholeIm) / whole : 0;
-  const gapIm = own ? (otherIm * wholeRe - otherRe * wholeIm) / whole : 0;
-  return {
+  const found: Answers = {
     count: 1,
-    re: Float64Array.of(own ? 1 - gapRe : wholeRe / whole),
-    im: Float64Array.of(own ? -gapIm : -wholeIm / whole),
-    gapRe: Float64Array.of(gapRe),
-    gapIm: Float64Array.of(gapIm),
+    re: new Float64Array(1),
+    im: new Float64Array(1),
+    gapRe: new Float64Array(1),
+    gapIm: new Float64Array(1),
   };
+  if (own) {
+    found.gapRe[0] = (otherRe * wholeRe + otherIm * wholeIm) / whole;
+    found.gapIm[0] = (otherIm * wholeRe - otherRe * wholeIm) / whole;
+    found.re[0] = 1 - found.gapRe[0];
+    found.im[0] = -found.gapIm[0];
+  } else {
+    found.re[0] = wholeRe / whole;
+    found.im[0] = -wholeIm / whole;
+  }
+  return found;
 }

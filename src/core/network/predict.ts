@@ -163,6 +163,10 @@ export class Predictor {
     if (first.rank > 0 && this.most === 1) throw new Error('This predicts one fault at a time');
     if (sharesBranch(first, change)) return false;
     const left = kernel.of(responses, this.between[fault]!, change, first, this.firstKernel);
+    if (change.rank === 1 && first.rank === 0) {
+      this.withOne(change, into);
+      return left > LEAST_LEFT;
+    }
     const { re, im, count } = responses;
     const { rank, edges, scale } = change;
     const { k, sent, cross, answers } = kernel;
@@ -209,6 +213,32 @@ export class Predictor {
       into[p] = loaded(vr, vi, zr, zi, meter[p]!);
     }
     return left > LEAST_LEFT;
+  }
+
+  /** As `with`, for one branch in the sound network. */
+  private withOne({ edges, scale }: Change, into: Float64Array): void {
+    const { responses, probeAt, volts, impedance, meter, kernel } = this;
+    const { re, im, count } = responses;
+    const edge = edges[0]!;
+    const s = scale[0]!;
+    const sentRe = kernel.sent.re[0]! * s;
+    const sentIm = kernel.sent.im[0]! * s;
+    const kr = kernel.k.re[0]! * s;
+    const ki = kernel.k.im[0]! * s;
+    for (let p = 0; p < probeAt.length; p++) {
+      const at = count * probeAt[p]! + edge;
+      const ar = re[at]!;
+      const ai = im[at]!;
+      const sr = kr * ar - ki * ai;
+      const si = kr * ai + ki * ar;
+      into[p] = loaded(
+        volts.re[p]! - (ar * sentRe - ai * sentIm),
+        volts.im[p]! - (ar * sentIm + ai * sentRe),
+        impedance.re[p]! - (ar * sr - ai * si),
+        impedance.im[p]! - (ar * si + ai * sr),
+        meter[p]!,
+      );
+    }
   }
 }
 
