@@ -13,6 +13,9 @@ import { SetSearch } from './sets.ts';
 /** How near the bound comes to what the relaxation has to give, as a share of it. */
 const WITHIN = 0.003;
 
+/** Most sites whose sets are all looked through; of more, so many steps are made from each site for the bound. */
+const MOST_IN_FULL = 60;
+const FLOOR_STEPS = 300_000;
 /** Times that plans are parted by how many circuits of a kind they have: each part takes as long as the whole. */
 const MOST_PARTED = 8;
 
@@ -23,6 +26,7 @@ const MOST_PARTED = 8;
 export function lowerBound(pricer: Pricer, highs: Highs, known: Plan): number {
   if (pricer.problem.ids.length === 0) return 0;
   const search = new SetSearch(pricer);
+  const floorSteps = pricer.problem.ids.length > MOST_IN_FULL ? FLOOR_STEPS : undefined;
   let columns: Column[] = known.circuits.map(({ sites, cents, exact }) => ({ sites, cents, exact }));
   let bound = known.cents;
   let parted = 0;
@@ -31,7 +35,7 @@ export function lowerBound(pricer: Pricer, highs: Highs, known: Plan): number {
     const limits = tightened(pricer, highs, next);
     if (!limits) continue;
     for (const sketch of [true, false]) {
-      const until = { within: WITHIN, enough: bound, sketch };
+      const until = { within: WITHIN, enough: bound, sketch, floorSteps };
       const relaxed = relax(pricer, highs, search, limits, columns, until);
       if (!relaxed) return known.cents;
       columns = relaxed.columns;

@@ -5,7 +5,7 @@
  * (Lasdon, Optimization Theory for Large Systems 1970), whether or not the program has all its sets.
  */
 import type { Highs } from 'highs';
-import type { Limits } from './counts.ts';
+import type { Limit, Limits } from './counts.ts';
 import { KINDS, NEAR, type Pricer } from './problem.ts';
 import { SetSearch, type Values } from './sets.ts';
 import { FEW_BRANCHES } from './tree.ts';
@@ -179,6 +179,18 @@ export function boundOver(pricer: Pricer, highs: Highs, columns: readonly Column
   }
 }
 
+/** What a plan can be below a program’s value: no two of its circuits have the same site for their root. */
+function floorOf(floors: Float64Array, { each }: Duals, { least, most }: Limit): number {
+  const sorted = [...floors].sort((a, b) => a - b);
+  let sum = 0;
+  let lowest = Infinity;
+  for (let k = 0; k <= Math.min(most, sorted.length); k++) {
+    if (k >= least) lowest = Math.min(lowest, sum + (k - least) * Math.max(0, each));
+    sum += sorted[k] ?? 0;
+  }
+  return lowest;
+}
+
 /** When a relaxation is good enough. */
 export interface Until {
   /** The bound is so near to the program's value, as a share of it. */
@@ -187,6 +199,8 @@ export interface Until {
   enough: number;
   /** Only sets that are soon found are looked for: there is no bound then, but a notion of what it will be. */
   sketch: boolean;
+  /** Sets are not looked for to the last; the bound comes from what so many steps from each site rule out. */
+  floorSteps?: number;
 }
 
 /**
@@ -199,11 +213,11 @@ export function relax(
   search: SetSearch,
   limits: Limits,
   columns: readonly Column[],
-  { within, enough, sketch }: Until,
+  { within, enough, sketch, floorSteps }: Until,
 ): Relaxation | null {
   const alone = pricer.problem.ids.map((_, i) => columnOf(pricer, search, [i], Infinity));
   if (alone.some((c) => c.cents === Infinity)) return null;
-  const steps = sketch ? STEPS.slice(0, 1) : STEPS;
+  const steps = sketch ? STEPS.slice(0, 1) : floorSteps === undefined ? STEPS : STEPS.slice(0, -1);
   const master = new Master(highs, pricer, limits);
   try {
     for (const column of [...alone, ...columns]) master.add(column);
@@ -222,6 +236,10 @@ export function relax(
         // Every circuit costs no less than the cheapest is reduced to, and one beyond the least what each is worth.
         const by = Math.min(below, found.columns[0]?.by ?? below);
         const bound = cents + Math.min(least * by, most * by + (most - least) * Math.max(0, duals.each));
+        if (!best || bound > best.bound) best = { bound, duals };
+      }
+      if (!sketch && found.columns.length === 0 && !found.complete && floorSteps !== undefined) {
+        const bound = cents + floorOf(search.floors(duals, floorSteps), duals, limits[0]!);
         if (!best || bound > best.bound) best = { bound, duals };
       }
       const near = best !== null && best.bound >= Math.min(enough, cents * (1 - within));

@@ -11,6 +11,7 @@ import {
   KINDS,
   LARGE,
   MARKED,
+  NEAR,
   NEEDS_AFCI,
   type CircuitOption,
   type Pricer,
@@ -59,6 +60,9 @@ const GUARDED = KINDS;
 /** What a set may be beside what it asks for. */
 const BITS = Array.from({ length: KINDS / 2 }, (_, k) => 4 * k);
 
+/** Cents below nothing where a site is searched for the second time. */
+const FIRST_FLOOR = 20;
+
 /** Load units that must be left for it to pay to weigh sites anew. */
 const ROOM_TO_WEIGH = 3;
 
@@ -104,12 +108,33 @@ export class SetSearch {
     return complete;
   }
 
+  /**
+   * What no set is reduced below, by the site of it that has the cheapest home run, cents; no more than nothing. Each site
+   * is searched below one limit after another until its steps are enough.
+   * @param most steps from each site
+   */
+  floors(values: Values, most: number): Float64Array {
+    const floors = new Float64Array(this.pricer.problem.ids.length);
+    for (const layer of this.layers)
+      layer.ids.forEach((id, root) => {
+        for (let limit = floors[id]! - NEAR; ; limit = 2 * limit - FIRST_FLOOR) {
+          let lowest = limit;
+          const lower = (_: readonly number[], reduced: number) => (lowest = reduced);
+          if (!this.inLayer(layer, values, limit, most, lower, root).complete) continue;
+          floors[id] = Math.min(floors[id]!, lowest);
+          break;
+        }
+      });
+    return floors;
+  }
+
   private inLayer(
     layer: Layer,
     values: Values,
     first: number,
     mostFromEach: number,
     visit: Visit,
+    only: number | null = null,
   ): { limit: number; complete: boolean } {
     const { problem } = this.pricer;
     const { levels } = this;
@@ -264,7 +289,7 @@ export class SetSearch {
       }
     };
 
-    for (root = 0; root < n; root++) {
+    for (root = only ?? 0; root < (only === null ? n : only + 1); root++) {
       const i = ids[root]!;
       this.budget -= steps;
       if (this.budget <= 0) return { limit, complete: false };
