@@ -113,14 +113,12 @@ export class Fold {
   /** @param structure in which the nodes of each group are together; no branch is in two groups */
   constructor(network: Network, hertz: number, groups: readonly Group[], structure: Elimination) {
     const { nodes, branches, sources } = network;
-    const { order, starts, neighbours, places } = structure;
+    const { step, starts, neighbours, places } = structure;
     const n = nodes.length;
     this.network = network;
     this.omega = 2 * Math.PI * hertz;
     this.groups = groups;
     this.starts = starts;
-    const step = new Int32Array(n);
-    for (let k = 0; k < n; k++) step[order[k]!] = k;
     this.step = step;
     const beside = Int32Array.from(neighbours, (node) => step[node]!);
     this.beside = beside;

@@ -50,7 +50,10 @@ export class LocalSolver {
     this.strength = new Float64Array(most);
   }
 
-  /** @param rest what is folded onto the group’s nodes and earth; what are branches of the tree is taken out of it */
+  /**
+   * @param rest what is folded onto the group’s nodes and earth; what are branches of the tree is taken out of it
+   * @param own no two of them between the same two nodes
+   */
   answers(rest: Mesh, own: readonly LocalBranch[], edges: readonly LocalEdge[]): Answers {
     const n = rest.size - 1;
     this.sum(rest, own);

@@ -10,6 +10,8 @@ import { EARTH, Voltages, type Network } from './network.ts';
 /** Order of elimination with the neighbours left at each step: the structure of a network, whatever its values. */
 export interface Elimination {
   order: Int32Array;
+  /** Step at which each node goes. */
+  step: Int32Array;
   /** Where the neighbours of each step begin in `neighbours`, and one past the last. */
   starts: Int32Array;
   /** Nodes that are still there and joined to the one that goes. */
@@ -90,6 +92,7 @@ export function eliminationOf(
       for (let j = i + 1; j < starts[k + 1]!; j++) fill.push(placeOf(neighbours[i]!, neighbours[j]!));
   return {
     order,
+    step,
     starts,
     neighbours: Int32Array.from(neighbours),
     places: Int32Array.from(ends, ({ from, to }) => placeOf(from, to)),
@@ -117,8 +120,8 @@ export class Factors {
   constructor(network: Network, hertz: number, structure: Elimination = eliminationOf(network)) {
     this.network = network;
     this.structure = structure;
-    const { order, starts, neighbours, places, fill } = structure;
-    const n = order.length;
+    const { step, starts, neighbours, places, fill } = structure;
+    const n = step.length;
     const mesh = new Float64Array(2 * neighbours.length);
     const earth = new Float64Array(2 * n);
     const add = (place: number, re: number, im: number): void => {
@@ -136,8 +139,6 @@ export class Factors {
     const shares = new Float64Array(2 * neighbours.length);
     const inverse = new Float64Array(2 * n);
     let filled = 0;
-    const step = new Int32Array(n);
-    for (let k = 0; k < n; k++) step[order[k]!] = k;
     const targets = Int32Array.from(neighbours, (node) => 2 * step[node]!);
     for (let k = 0; k < n; k++) {
       const first = starts[k]!;

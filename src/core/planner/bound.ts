@@ -6,8 +6,8 @@
  */
 import type { Highs } from 'highs';
 import type { Plan, Pricer } from './problem.ts';
-import { firstLimits, split, tightened, type Limits } from './counts.ts';
-import { relax, type Column } from './relax.ts';
+import { firstLimits, tightened, type Limits } from './counts.ts';
+import { relaxOrPart, type Column } from './relax.ts';
 import { SetSearch } from './sets.ts';
 
 /** How near the bound comes to what the relaxation has to give, as a share of it. */
@@ -27,27 +27,22 @@ export function lowerBound(pricer: Pricer, highs: Highs, known: Plan): number {
   if (pricer.problem.ids.length === 0) return 0;
   const search = new SetSearch(pricer);
   const floorSteps = pricer.problem.ids.length > MOST_IN_FULL ? FLOOR_STEPS : undefined;
-  let columns: Column[] = known.circuits.map(({ sites, cents, exact }) => ({ sites, cents, exact }));
+  let columns: readonly Column[] = known.circuits;
   let bound = known.cents;
   let parted = 0;
   const pending: Limits[] = [firstLimits(pricer, known.cents)];
   for (let next = pending.pop(); next; next = pending.pop()) {
     const limits = tightened(pricer, highs, next);
     if (!limits) continue;
-    for (const sketch of [true, false]) {
-      const until = { within: WITHIN, enough: bound, sketch, floorSteps };
-      const relaxed = relax(pricer, highs, search, limits, columns, until);
-      if (!relaxed) return known.cents;
-      columns = relaxed.columns;
-      const parts =
-        sketch && relaxed.cents < bound && parted < MOST_PARTED ? split(limits, relaxed.counts) : null;
-      if (parts) {
-        parted++;
-        pending.push(...parts);
-        break;
-      }
-      if (!sketch) bound = Math.min(bound, relaxed.bound);
-    }
+    const until = { within: WITHIN, enough: bound, floorSteps };
+    const mayPart = parted < MOST_PARTED;
+    const relaxed = relaxOrPart(pricer, highs, search, limits, columns, until, mayPart);
+    if (!relaxed) return known.cents;
+    columns = relaxed.columns;
+    if (relaxed.parts) {
+      parted++;
+      pending.push(...relaxed.parts);
+    } else bound = Math.min(bound, relaxed.bound);
   }
   return bound;
 }

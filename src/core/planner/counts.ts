@@ -22,9 +22,9 @@ const ANY = kindsWhere(() => true);
 const ALL_LARGE = kindsWhere((kind) => (kind & LARGE) > 0);
 const WITH_MARKED = kindsWhere((kind) => (kind & MARKED) > 0);
 /** By what circuits ask for. */
-const ASKING = [0, 1, 2, 3].map((needs) => kindsWhere((kind) => (kind & 3) === needs));
+const ASKING = [1, 2, 3].map((needs) => kindsWhere((kind) => (kind & 3) === needs));
 /** What is counted in whole circuits: all, those too large for the smallest option, those that ask for the same. */
-const COUNTED = [ANY, ALL_LARGE, ...ASKING.slice(1), ...ASKING.slice(1).map((kinds) => kinds & ALL_LARGE)];
+const COUNTED = [ANY, ALL_LARGE, ...ASKING, ...ASKING.map((kinds) => kinds & ALL_LARGE)];
 
 /**
  * The most circuits that a plan no dearer than a limit can have: each takes a breaker with the least protection and one
@@ -89,7 +89,7 @@ export function tightened(pricer: Pricer, highs: Highs, limits: Limits): Limits 
     });
     const sorts = [...classes];
     for (const [, load] of sorts) model.addRow(load, load, none);
-    const kinds = Array.from({ length: 8 }, (_, kind) => kind);
+    const kinds = Array.from({ length: MARKED }, (_, kind) => kind);
     kinds.forEach(() => model.addRow(-highs.infinity, 0, none));
     const rowOf = (row: number) => sorts.length + kinds.length + row;
     // Whether a set holds a marked site is not looked at.

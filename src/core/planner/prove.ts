@@ -6,7 +6,7 @@
 import type { Highs } from 'highs';
 import { NEAR, OUT_OF_DROP, type Plan, type Pricer } from './problem.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
-import { boundOver, columnOf, reduced, relax, worth, type Bound, type Column } from './relax.ts';
+import { boundOver, columnOf, reduced, relaxOrPart, worth, type Bound, type Column } from './relax.ts';
 import { SetSearch } from './sets.ts';
 
 /** Most sites for which a proof is tried. */
@@ -29,8 +29,9 @@ function within(pricer: Pricer, search: SetSearch, { duals }: Bound, room: numbe
   const complete = search.below(duals, room, Infinity, (sites, value) => {
     if (++tried > MOST_PRICED) return -Infinity;
     const mask = maskOf(sites);
-    const column = left.get(mask) ?? columnOf(pricer, search, sites, value + worth(pricer, duals, sites));
-    if (reduced(pricer, duals, column) < room) left.set(mask, column);
+    const own = worth(pricer, duals, sites);
+    const column = left.get(mask) ?? columnOf(pricer, search, sites, value + own);
+    if (column.cents - own < room) left.set(mask, column);
     return room;
   });
   return complete && tried <= MOST_PRICED ? [...left.values()] : undefined;
@@ -50,32 +51,27 @@ export function provePlan(pricer: Pricer, known: Plan, highs: Highs): Plan | nul
   if (best && best.cents >= OUT_OF_DROP) return null;
   const search = new SetSearch(pricer, MOST_SET_STEPS);
   const pending: Limits[] = [firstLimits(pricer, best?.cents ?? Infinity)];
-  let columns: Column[] = known.circuits.map(({ sites, cents, exact }) => ({ sites, cents, exact }));
+  let columns: readonly Column[] = known.circuits;
   for (let next = pending.pop(); next; next = pending.pop()) {
     const limits = tightened(pricer, highs, next);
     if (!limits) continue;
     const ceiling = best?.cents ?? Infinity;
-    for (const sketch of [true, false]) {
-      const until = { within: NEAR, enough: ceiling, sketch };
-      const relaxed = relax(pricer, highs, search, limits, columns, until);
-      if (!relaxed) return null;
-      columns = relaxed.columns;
-      const room = ceiling - relaxed.bound - NEAR;
-      if (room <= 0) break;
-      // Above the ceiling without more sets: all of them may show that it stays there.
-      if (sketch && relaxed.cents >= ceiling) continue;
-      const parts = split(limits, relaxed.counts);
-      if (parts) {
-        pending.push(...parts);
-        break;
-      }
-      if (sketch) continue;
-      if (relaxed.bound === -Infinity) return null;
-      const left = within(pricer, search, relaxed, room);
-      const found = left && cheapest(pricer, highs, left, relaxed, ceiling, limits);
-      if (found === undefined) return null;
-      best = found ?? best;
+    const until = { within: NEAR, enough: ceiling };
+    const relaxed = relaxOrPart(pricer, highs, search, limits, columns, until, true);
+    if (!relaxed) return null;
+    columns = relaxed.columns;
+    const room = ceiling - relaxed.bound - NEAR;
+    if (room <= 0) continue;
+    const parts = relaxed.parts ?? split(limits, relaxed.counts);
+    if (parts) {
+      pending.push(...parts);
+      continue;
     }
+    if (relaxed.bound === -Infinity) return null;
+    const left = within(pricer, search, relaxed, room);
+    const found = left && cheapest(pricer, highs, left, relaxed, ceiling, limits);
+    if (found === undefined) return null;
+    best = found ?? best;
   }
   return best;
 }

@@ -5,7 +5,7 @@
  * (Lasdon, Optimization Theory for Large Systems 1970), whether or not the program has all its sets.
  */
 import type { Highs } from 'highs';
-import type { Limit, Limits } from './counts.ts';
+import { split, type Limit, type Limits } from './counts.ts';
 import { KINDS, NEAR, type Pricer } from './problem.ts';
 import { SetSearch, type Values } from './sets.ts';
 import { FEW_BRANCHES } from './tree.ts';
@@ -157,8 +157,9 @@ function worthWhile(
     limit = found.at(-1)!.by;
   };
   const complete = search.below(duals, limit, most, (sites, value) => {
-    const column = columnOf(pricer, search, sites, value + worth(pricer, duals, sites));
-    const by = reduced(pricer, duals, column);
+    const own = worth(pricer, duals, sites);
+    const column = columnOf(pricer, search, sites, value + own);
+    const by = column.cents - own;
     if (by < limit) found.push({ column, by });
     if (found.length >= 8 * PER_ROUND) lowest();
     return limit;
@@ -197,23 +198,47 @@ export interface Until {
   within: number;
   /** The bound is so high, cents. */
   enough: number;
-  /** Only sets that are soon found are looked for: there is no bound then, but a notion of what it will be. */
-  sketch: boolean;
   /** Sets are not looked for to the last; the bound comes from what so many steps from each site rule out. */
   floorSteps?: number;
 }
 
 /**
+ * Plans within limits, relaxed to a bound, or parted where a sketch of the relaxation is not whole and no dearer than
+ * what is enough.
  * @param columns sets to begin with
+ * @param mayPart else they are relaxed in any case
  * @returns null where some site may be on no circuit at all
  */
-export function relax(
+export function relaxOrPart(
   pricer: Pricer,
   highs: Highs,
   search: SetSearch,
   limits: Limits,
   columns: readonly Column[],
-  { within, enough, sketch, floorSteps }: Until,
+  until: Until,
+  mayPart: boolean,
+): (Relaxation & { parts: Limits[] | null }) | null {
+  const sketch = relax(pricer, highs, search, limits, columns, until, true);
+  if (!sketch) return null;
+  const parts = mayPart && sketch.cents < until.enough ? split(limits, sketch.counts) : null;
+  if (parts || sketch.bound >= until.enough - NEAR) return { ...sketch, parts };
+  const relaxed = relax(pricer, highs, search, limits, sketch.columns, until, false);
+  return relaxed && { ...relaxed, parts: null };
+}
+
+/**
+ * @param columns sets to begin with
+ * @param sketch only sets that are soon found are looked for: there may be no bound then, but a notion of what it will be
+ * @returns null where some site may be on no circuit at all
+ */
+function relax(
+  pricer: Pricer,
+  highs: Highs,
+  search: SetSearch,
+  limits: Limits,
+  columns: readonly Column[],
+  { within, enough, floorSteps }: Until,
+  sketch: boolean,
 ): Relaxation | null {
   const alone = pricer.problem.ids.map((_, i) => columnOf(pricer, search, [i], Infinity));
   if (alone.some((c) => c.cents === Infinity)) return null;

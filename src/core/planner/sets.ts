@@ -120,9 +120,12 @@ export class SetSearch {
         for (let limit = floors[id]! - NEAR; ; limit = 2 * limit - FIRST_FLOOR) {
           let lowest = limit;
           const lower = (_: readonly number[], reduced: number) => (lowest = reduced);
-          if (!this.inLayer(layer, values, limit, most, lower, root).complete) continue;
-          floors[id] = Math.min(floors[id]!, lowest);
-          break;
+          const { complete } = this.inLayer(layer, values, limit, most, lower, root);
+          // Without steps nothing is ruled out.
+          if (complete || this.budget <= 0) {
+            floors[id] = complete ? Math.min(floors[id]!, lowest) : -Infinity;
+            break;
+          }
         }
       });
     return floors;
