@@ -11,30 +11,32 @@ import { relaxOrPart, type Column } from './relax.ts';
 import { SetSearch } from './sets.ts';
 
 /** How near the bound comes to what the relaxation has to give, as a share of it. */
-const WITHIN = 0.003;
+const WITHIN = 0.002;
 
-/** Most sites whose sets are all looked through; of more, so many steps are made from each site for the bound. */
-const MOST_IN_FULL = 60;
-const FLOOR_STEPS = 300_000;
 /** Times that plans are parted by how many circuits of a kind they have: each part takes as long as the whole. */
 const MOST_PARTED = 8;
 
 /**
  * @param known a plan: what costs more is not asked for
+ * @param others circuits of other good plans: the more there are, the sooner it is done
  * @returns cents
  */
-export function lowerBound(pricer: Pricer, highs: Highs, known: Plan): number {
+export function lowerBound(
+  pricer: Pricer,
+  highs: Highs,
+  known: Plan,
+  others: readonly Column[] = [],
+): number {
   if (pricer.problem.ids.length === 0) return 0;
   const search = new SetSearch(pricer);
-  const floorSteps = pricer.problem.ids.length > MOST_IN_FULL ? FLOOR_STEPS : undefined;
-  let columns: readonly Column[] = known.circuits;
+  let columns: readonly Column[] = [...known.circuits, ...others];
   let bound = known.cents;
   let parted = 0;
   const pending: Limits[] = [firstLimits(pricer, known.cents)];
   for (let next = pending.pop(); next; next = pending.pop()) {
     const limits = tightened(pricer, highs, next);
     if (!limits) continue;
-    const until = { within: WITHIN, enough: bound, floorSteps };
+    const until = { within: WITHIN, enough: bound };
     const mayPart = parted < MOST_PARTED;
     const relaxed = relaxOrPart(pricer, highs, search, limits, columns, until, mayPart);
     if (!relaxed) return known.cents;

@@ -211,7 +211,13 @@ function problemOf(
       pairs((a, b) => (a === b ? 0 : lengthOf(plannedBetween(shop, a.place, b.place, false)))),
     ),
     change: Float64Array.from(pairs((a, b) => (a.area === b.area ? 0 : prices['room-change']))),
-    size: Int32Array.from(sites, (s) => [s.box, ...s.hung].reduce((t, b) => t + unitsOf(b), 0)),
+    // A switch without anything to control yet counts as the light that it will have.
+    size: Int32Array.from(sites, (s) =>
+      Math.max(
+        1,
+        [s.box, ...s.hung].reduce((t, b) => t + unitsOf(b), 0),
+      ),
+    ),
     least: Uint8Array.from(sites, (s) => leastRating(s)),
     amps: Float64Array.from(
       sites,

@@ -155,7 +155,7 @@ test('the search for sets visits every set below a limit at a bound that is its 
   for (let seed = 1; seed <= 8; seed++) {
     const count = 9;
     const garage = Uint8Array.from({ length: count }, (_, i) => (seed % 2 ? 0 : i % 3));
-    const size = Int32Array.from({ length: count }, (_, i) => (seed % 3 ? 1 : i % 3));
+    const size = Int32Array.from({ length: count }, (_, i) => (seed % 3 ? 1 : 1 + (i % 3)));
     const marked = { sites: Uint8Array.from({ length: count }, (_, i) => (i % 4 ? 0 : 1)), circuits: 1 };
     const values: Partial<Problem> = { guards: new Uint8Array(count), company: garage, size, marked };
     const free = { ...values, maxOut: new Uint8Array(count).fill(count), maxDrop: Infinity };
@@ -189,30 +189,6 @@ test('the search for sets visits every set below a limit at a bound that is its 
         );
     }
     assert.ok(below > 0, `seed ${seed} has no set below the limit`);
-  }
-});
-
-test('floors are what no set with a site for its root is reduced below, near or far by how many steps', () => {
-  for (let seed = 1; seed <= 6; seed++) {
-    const count = 9;
-    const free = {
-      guards: new Uint8Array(count),
-      maxOut: new Uint8Array(count).fill(count),
-      maxDrop: Infinity,
-    };
-    const pricer = new Pricer(tight(count, seed, free));
-    const site = Float64Array.from({ length: count }, (_, i) => 2600 + 400 * (i % 4));
-    const values = { site, kind: new Float64Array(KINDS) };
-    const lowest = new Float64Array(count);
-    for (let mask = 1; mask < 1 << count; mask++) {
-      const sites = pricer.problem.ids.flatMap((_, i) => ((mask >> i) & 1 ? [i] : []));
-      const cents = pricer.price(sites)?.cents ?? Infinity;
-      const root = sites.reduce((a, b) => (pricer.homeRun(0, b) < pricer.homeRun(0, a) ? b : a));
-      lowest[root] = Math.min(lowest[root]!, cents - sites.reduce((t, i) => t + site[i]!, 0));
-    }
-    const search = new SetSearch(pricer);
-    search.floors(values, Infinity).forEach((floor, i) => assert.ok(Math.abs(floor - lowest[i]!) < 1e-3));
-    search.floors(values, 3).forEach((floor, i) => assert.ok(floor <= lowest[i]! + 1e-3));
   }
 });
 

@@ -45,7 +45,7 @@ export interface Problem {
   between: Float64Array;
   /** Money beside cable that a segment between two sites costs the shop: another room, another wall. */
   change: Float64Array;
-  /** Load units of each site, held against an option's capacity. */
+  /** Load units of each site, at least 1, held against an option's capacity. */
   size: Int32Array;
   /** Least rating of a circuit each site may be on, amperes: 20 A receptacles want 20 A, 210.21(B). */
   least: Uint8Array;

@@ -5,7 +5,7 @@
  * (Lasdon, Optimization Theory for Large Systems 1970), whether or not the program has all its sets.
  */
 import type { Highs } from 'highs';
-import { split, type Limit, type Limits } from './counts.ts';
+import { split, type Limits } from './counts.ts';
 import { KINDS, NEAR, type Pricer } from './problem.ts';
 import { SetSearch, type Values } from './sets.ts';
 import { FEW_BRANCHES } from './tree.ts';
@@ -13,7 +13,7 @@ import { FEW_BRANCHES } from './tree.ts';
 /** Columns that one round adds to the linear program. */
 const PER_ROUND = 150;
 /** Steps from each site: some sets are found with few, all of them only without a limit. */
-const STEPS = [300, 3000, 30_000, Infinity];
+const STEPS = [300, Infinity];
 /** Price of a circuit too many or too few of some kinds, cents: keeps duals in reason and the program solvable. */
 const LAST_RESORT = 1e6;
 
@@ -180,26 +180,12 @@ export function boundOver(pricer: Pricer, highs: Highs, columns: readonly Column
   }
 }
 
-/** What a plan can be below a program’s value: no two of its circuits have the same site for their root. */
-function floorOf(floors: Float64Array, { each }: Duals, { least, most }: Limit): number {
-  const sorted = [...floors].sort((a, b) => a - b);
-  let sum = 0;
-  let lowest = Infinity;
-  for (let k = 0; k <= Math.min(most, sorted.length); k++) {
-    if (k >= least) lowest = Math.min(lowest, sum + (k - least) * Math.max(0, each));
-    sum += sorted[k] ?? 0;
-  }
-  return lowest;
-}
-
 /** When a relaxation is good enough. */
 export interface Until {
   /** The bound is so near to the program's value, as a share of it. */
   within: number;
   /** The bound is so high, cents. */
   enough: number;
-  /** Sets are not looked for to the last; the bound comes from what so many steps from each site rule out. */
-  floorSteps?: number;
 }
 
 /**
@@ -237,12 +223,12 @@ function relax(
   search: SetSearch,
   limits: Limits,
   columns: readonly Column[],
-  { within, enough, floorSteps }: Until,
+  { within, enough }: Until,
   sketch: boolean,
 ): Relaxation | null {
   const alone = pricer.problem.ids.map((_, i) => columnOf(pricer, search, [i], Infinity));
   if (alone.some((c) => c.cents === Infinity)) return null;
-  const steps = sketch ? STEPS.slice(0, 1) : floorSteps === undefined ? STEPS : STEPS.slice(0, -1);
+  const steps = sketch ? STEPS.slice(0, 1) : STEPS;
   const master = new Master(highs, pricer, limits);
   try {
     for (const column of [...alone, ...columns]) master.add(column);
@@ -251,8 +237,8 @@ function relax(
       const { cents, counts, duals } = master.solve();
       let found: ReturnType<typeof worthWhile> = { columns: [], complete: false };
       const { least, most } = limits[0]!;
-      // While the program is above what is enough, only sets that could bring it down there are of any account.
-      const below = -Math.max(NEAR, (cents - enough) / most);
+      // Only sets are of account that could bring the program down to what is enough, or by more than may be lacking.
+      const below = -Math.max(NEAR, (cents - enough) / most, (within * cents) / most);
       for (const count of steps) {
         found = worthWhile(pricer, search, duals, below, count);
         if (found.columns.length > 0 || found.complete) break;
@@ -261,10 +247,6 @@ function relax(
         // Every circuit costs no less than the cheapest is reduced to, and one beyond the least what each is worth.
         const by = Math.min(below, found.columns[0]?.by ?? below);
         const bound = cents + Math.min(least * by, most * by + (most - least) * Math.max(0, duals.each));
-        if (!best || bound > best.bound) best = { bound, duals };
-      }
-      if (!sketch && found.columns.length === 0 && !found.complete && floorSteps !== undefined) {
-        const bound = cents + floorOf(search.floors(duals, floorSteps), duals, limits[0]!);
         if (!best || bound > best.bound) best = { bound, duals };
       }
       const near = best !== null && best.bound >= Math.min(enough, cents * (1 - within));

@@ -3,8 +3,9 @@
  * generation. A set's bound is what it cannot cost less than: breaker, protection, home run and the minimum spanning
  * tree, without the limits on what leaves a box and on rooms. Sets grow from the site with the cheapest home run by
  * the nearest site at a time, taken or left out for good, so that each is met once with its tree as Prim builds it;
- * branches end where not even the best of what is left could pay.
+ * sites that could not pay even with the best of the others are left out with them.
  */
+import { Clusters, type Candidates } from './clusters.ts';
 import {
   GARAGE,
   GENERAL,
@@ -42,34 +43,20 @@ interface Layer {
   ids: Int32Array;
   home: Float64Array;
   edge: Float64Array;
+  size: Int32Array;
+  clusters: Clusters;
+  /** Least that a stop on the way adds to the way, and that any segment costs, cents. */
+  hop: number;
 }
 
-/**
- * What may still join at each depth, by what a load unit of it can bring: sites, the cheapest segment to the tree, and
- * what each is worth beyond the cheapest segment from anywhere.
- */
-interface Level {
-  site: Int32Array;
-  way: Float64Array;
-  gain: Float64Array;
-  count: number;
-}
-
-/** Beside the bits of a kind: a site of the set has a GFCI, which can stand first and protect the rest. */
-const GUARDED = KINDS;
 /** What a set may be beside what it asks for. */
-const BITS = Array.from({ length: KINDS / 2 }, (_, k) => 4 * k);
-
-/** Cents below nothing where a site is searched for the second time. */
-const FIRST_FLOOR = 20;
-
-/** Load units that must be left for it to pay to weigh sites anew. */
-const ROOM_TO_WEIGH = 3;
+const BITS = Array.from({ length: KINDS / 4 }, (_, k) => 4 * k);
 
 export class SetSearch {
   private readonly pricer: Pricer;
   private readonly layers: Layer[];
-  private readonly levels: Level[];
+  /** What may still join at each depth. */
+  private readonly levels: Candidates[];
   /** Steps that are left. */
   private budget: number;
 
@@ -82,7 +69,6 @@ export class SetSearch {
     this.levels = Array.from({ length: most + 1 }, () => ({
       site: new Int32Array(most),
       way: new Float64Array(most),
-      gain: new Float64Array(most),
       count: 0,
     }));
   }
@@ -108,127 +94,106 @@ export class SetSearch {
     return complete;
   }
 
-  /**
-   * What no set is reduced below, by the site of it that has the cheapest home run, cents; no more than nothing. Each site
-   * is searched below one limit after another until its steps are enough.
-   * @param most steps from each site
-   */
-  floors(values: Values, most: number): Float64Array {
-    const floors = new Float64Array(this.pricer.problem.ids.length);
-    for (const layer of this.layers)
-      layer.ids.forEach((id, root) => {
-        for (let limit = floors[id]! - NEAR; ; limit = 2 * limit - FIRST_FLOOR) {
-          let lowest = limit;
-          const lower = (_: readonly number[], reduced: number) => (lowest = reduced);
-          const { complete } = this.inLayer(layer, values, limit, most, lower, root);
-          // Without steps nothing is ruled out.
-          if (complete || this.budget <= 0) {
-            floors[id] = complete ? Math.min(floors[id]!, lowest) : -Infinity;
-            break;
-          }
-        }
-      });
-    return floors;
-  }
-
   private inLayer(
     layer: Layer,
     values: Values,
     first: number,
     mostFromEach: number,
     visit: Visit,
-    only: number | null = null,
   ): { limit: number; complete: boolean } {
     const { problem } = this.pricer;
     const { levels } = this;
-    const { ids, home, edge, mask, capacity, unguarded } = layer;
+    const { ids, home, edge, size, mask, capacity, unguarded, clusters, hop } = layer;
     const n = ids.length;
     const worth = Float64Array.from(ids, (i) => values.site[i]!);
-    const size = Int32Array.from(ids, (i) => problem.size[i]!);
-    const largest = size.reduce((m, s) => Math.max(m, s), 0);
     const { small } = this.pricer;
     /** What a site makes of the kind of a set that it joins. */
     const brings = Uint8Array.from(
       ids,
-      (i) =>
-        (problem.least[i]! > small.rating ? LARGE : 0) |
-        (problem.marked.sites[i] === 1 ? MARKED : 0) |
-        (problem.guards[i] === 1 ? GUARDED : 0),
+      (i) => (problem.least[i]! > small.rating ? LARGE : 0) | (problem.marked.sites[i] === 1 ? MARKED : 0),
+    );
+    const guards = Uint8Array.from(ids, (i) => problem.guards[i]!);
+    const ampsPerUnit = ids.reduce(
+      (least, i) => Math.min(least, problem.amps[i]! / problem.size[i]!),
+      Infinity,
     );
     let reach = capacity > small.capacity ? LARGE : 0;
     for (const b of brings) reach |= b;
-    /** What a set is worth for its kind, and the most that it may yet be, by the kind that it is and whether it guards. */
-    const [own, hoped] = [new Float64Array(2 * KINDS), new Float64Array(2 * KINDS)];
-    for (const bits of BITS)
-      own[mask | bits] = values.kind[mask | (bits & ~GUARDED)]! - (bits & GUARDED ? 0 : unguarded);
+    /** What a set is worth for its kind, and the most that it may yet be, by the kind that it is. */
+    const [own, hoped] = [new Float64Array(KINDS), new Float64Array(KINDS)];
+    for (const bits of BITS) own[mask | bits] = values.kind[mask | bits]!;
     for (const bits of BITS) {
       const within = BITS.filter((more) => (more & reach) === more).map((more) => own[mask | bits | more]!);
       hoped[mask | bits] = Math.max(...within);
     }
-    const chosen: number[] = [];
-    /** Most that sites of one size can still bring, by what is left of the room after them. */
+    const ranked = Int32Array.from(ids.keys()).sort(
+      (a, b) => (worth[b]! - hop) / size[b]! - (worth[a]! - hop) / size[a]!,
+    );
+    const largest = size.reduce((m, s) => Math.max(m, s), 0);
     const beside = new Float64Array(largest + 1);
+    const chosen: number[] = [];
     let limit = first;
     let complete = true;
     let steps = 0;
     let root = 0;
     let most = mostFromEach;
+    /** Most current that the root's home run allows. */
+    let mostAmps = Infinity;
 
-    /** Most that joining sites can bring together: a knapsack whose last piece may be cut. */
-    const best = ({ site, gain, count }: Level, room: number): number => {
+    /** What the set has to pay for its GFCI if this site comes first: its own, or a longer home run to one that is there. */
+    const guarding = (t: number): number =>
+      guards[t] ? Math.min(unguarded, home[t]! - home[root]!) : unguarded;
+
+    /** Most that sites can bring in a room at no more than `hop` for a segment each; the last may be cut. */
+    const unreached = ({ site, count }: Candidates, room: number): number => {
       let sum = 0;
       let left = room;
-      for (let t = 0; t < count; t++) {
-        const g = gain[t]!;
-        if (g <= 0) continue;
-        const s = size[site[t]!]!;
-        if (s > left) return sum + (g * left) / s;
-        sum += g;
-        left -= s;
+      for (let t = 0; t < count && left > 0; t++) {
+        const by = worth[site[t]!]! - hop;
+        const load = size[site[t]!]!;
+        if (by > 0) sum += load > left ? (by * left) / load : by;
+        if (by > 0) left -= load;
       }
       return sum;
     };
 
-    /** Leaves out sites that cannot pay even beside the best of the others; returns whether there were any. */
-    const thin = (level: Level, cost: number, room: number): boolean => {
-      const { site, way, gain } = level;
-      for (let s = 0; s <= largest; s++) beside[s] = s > room ? -Infinity : best(level, room - s);
+    /** Leaves out sites that bring too little, by their place. */
+    const keep = (level: Candidates, brings: (t: number) => number, enough: number): void => {
+      const { site, way } = level;
       let count = 0;
       for (let t = 0; t < level.count; t++) {
-        if (cost - beside[size[site[t]!]!]! - gain[t]! >= limit) continue;
+        if (brings(t) <= enough) continue;
         site[count] = site[t]!;
-        way[count] = way[t]!;
-        gain[count] = gain[t]!;
-        count++;
+        way[count++] = way[t]!;
       }
-      if (count === level.count) return false;
       level.count = count;
-      return true;
     };
 
-    /** Reckons what sites can bring from the segments between those that are left, in falling order by load unit. */
-    const weigh = ({ site, way, gain, count }: Level): void => {
-      for (let t = 0; t < count; t++) {
-        const row = site[t]! * n;
-        let least = way[t]!;
-        for (let u = 0; u < count; u++) {
-          const there = edge[row + site[u]!]!;
-          if (there < least && u !== t) least = there;
-        }
-        gain[t] = worth[site[t]!]! - least;
-      }
-      for (let t = 1; t < count; t++) {
-        const [i, w, g] = [site[t]!, way[t]!, gain[t]!];
-        let u = t - 1;
-        for (; u >= 0 && gain[u]! * size[i]! < g * size[site[u]!]!; u--) {
-          site[u + 1] = site[u]!;
-          way[u + 1] = way[u]!;
-          gain[u + 1] = gain[u]!;
-        }
-        site[u + 1] = i;
-        way[u + 1] = w;
-        gain[u + 1] = g;
-      }
+    /**
+     * Leaves out sites that cannot pay even with the best of the others, and all where no set with them asks for what the
+     * layer is about.
+     */
+    const thin = (
+      level: Candidates,
+      cost: number,
+      room: number,
+      needs: number,
+      amps: number,
+      guard: number,
+    ) => {
+      const byDrop = ampsPerUnit > 0 ? Math.floor((mostAmps - amps) / ampsPerUnit + 1e-9) : room;
+      const most = Math.min(room, Math.max(0, byDrop));
+      const { site, way } = level;
+      let least = guard;
+      for (let t = 0; t < level.count; t++) least = Math.min(least, guarding(site[t]!));
+      const enough = cost + least - limit;
+      for (let load = 1; load <= largest; load++) beside[load] = unreached(level, most - load);
+      keep(level, (t) => worth[site[t]!]! - way[t]! + beside[size[site[t]!]!]!, enough);
+      if (clusters.weigh(level, worth, most, enough)) keep(level, (t) => clusters.most[t]!, enough);
+      else level.count = 0;
+      let asked = needs;
+      for (let t = 0; t < level.count; t++) asked |= problem.needs[ids[site[t]!]!]!;
+      if (asked !== mask) level.count = 0;
     };
 
     const grow = (
@@ -239,32 +204,26 @@ export class SetSearch {
       kind: number,
       amps: number,
       farthest: number,
+      guard: number,
     ): void => {
-      const reduced = cost + hoped[kind]! - own[kind]!;
+      const reduced = cost + guard + hoped[kind]! - own[kind]!;
       if (needs === mask && reduced < limit) limit = visit(chosen, reduced);
       const level = levels[k]!;
-      const { site, way, gain } = level;
+      const { site, way } = level;
       const next = levels[k + 1]!;
-      while (level.count > 0) {
+      for (;;) {
+        thin(level, cost, room, needs, amps, guard);
+        if (level.count === 0) return;
         if (++steps > most) {
           complete = false;
           return;
         }
         let nearest = 0;
-        let detour = Infinity;
-        for (let t = 0; t < level.count; t++) {
-          const by = way[t]!;
-          if (by < way[nearest]!) nearest = t;
-          const more = by + gain[t]! - worth[site[t]!]!;
-          if (more < detour) detour = more;
-        }
-        // The first to join goes by its way to the tree; all others by no less than their cheapest segment.
-        if (cost + detour - best(level, room) >= limit) return;
+        for (let t = 1; t < level.count; t++) if (way[t]! < way[nearest]!) nearest = t;
         const i = site[nearest]!;
         const by = way[nearest]!;
         site.copyWithin(nearest, nearest + 1, level.count);
         way.copyWithin(nearest, nearest + 1, level.count);
-        gain.copyWithin(nearest, nearest + 1, level.count);
         level.count--;
         const left = room - size[i]!;
         const current = amps + problem.amps[ids[i]!]!;
@@ -282,17 +241,24 @@ export class SetSearch {
           const there = edge[i * n + site[t]!]!;
           next.site[t] = site[t]!;
           next.way[t] = there < way[t]! ? there : way[t]!;
-          next.gain[t] = gain[t]!;
         }
-        while (thin(next, total, left) && left >= ROOM_TO_WEIGH) weigh(next);
         chosen.push(ids[i]!);
-        grow(k + 1, total, left, needs | problem.needs[ids[i]!]!, became, current, far);
+        grow(
+          k + 1,
+          total,
+          left,
+          needs | problem.needs[ids[i]!]!,
+          became,
+          current,
+          far,
+          Math.min(guard, guarding(i)),
+        );
         chosen.pop();
         if (steps > most) return;
       }
     };
 
-    for (root = only ?? 0; root < (only === null ? n : only + 1); root++) {
+    for (root = 0; root < n; root++) {
       const i = ids[root]!;
       this.budget -= steps;
       if (this.budget <= 0) return { limit, complete: false };
@@ -303,17 +269,17 @@ export class SetSearch {
       if (room < 0 || 2 * layer.ohms * problem.home[i]! * amps > problem.maxDrop + 1e-9) continue;
       const level = levels[1]!;
       level.count = 0;
-      for (let j = root + 1; j < n; j++) {
+      for (const j of ranked) {
+        if (j <= root) continue;
         level.site[level.count] = j;
         level.way[level.count++] = edge[root * n + j]!;
       }
       const kind = mask | brings[root]! | (size[root]! > small.capacity ? LARGE : 0);
       const cost = layer.fixed + home[root]! - worth[root]! - hoped[kind]!;
-      do weigh(level);
-      while (thin(level, cost, room));
       chosen.length = 0;
       chosen.push(i);
-      grow(1, cost, room, problem.needs[i]!, kind, amps, 0);
+      mostAmps = problem.maxDrop / (2 * layer.ohms * problem.home[i]!);
+      grow(1, cost, room, problem.needs[i]!, kind, amps, 0, guarding(root));
     }
     return { limit, complete };
   }
@@ -335,6 +301,20 @@ function isSpare({ problem }: Pricer, option: CircuitOption): boolean {
   );
 }
 
+/** Least that going by way of another site adds to a segment, and that any segment costs, cents. */
+function leastHop(edge: Float64Array, n: number): number {
+  let least = Infinity;
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j < n; j++) {
+      if (j === i) continue;
+      const there = edge[i * n + j]!;
+      least = Math.min(least, there);
+      for (let k = i + 1; k < n; k++)
+        if (k !== j) least = Math.min(least, there + edge[j * n + k]! - edge[i * n + k]!);
+    }
+  return least;
+}
+
 function layersOf(pricer: Pricer): Layer[] {
   const { problem } = pricer;
   const all = problem.ids.map((_, i) => i);
@@ -352,6 +332,7 @@ function layersOf(pricer: Pricer): Layer[] {
               .sort((a, b) => pricer.homeRun(o, a) - pricer.homeRun(o, b));
             if (sites.length === 0 || sites.reduce((m, i) => m | problem.needs[i]!, 0) !== mask) return [];
             const edge = Float64Array.from(sites.flatMap((i) => sites.map((j) => pricer.edge(o, i, j))));
+            const size = Int32Array.from(sites, (i) => problem.size[i]!);
             const guarded = problem.protection[(mask & NEEDS_AFCI) as 0 | 1];
             return [
               {
@@ -363,6 +344,9 @@ function layersOf(pricer: Pricer): Layer[] {
                 ids: Int32Array.from(sites),
                 home: Float64Array.from(sites, (i) => pricer.homeRun(o, i)),
                 edge,
+                size,
+                clusters: new Clusters(size, edge, option.capacity),
+                hop: leastHop(edge, sites.length),
               },
             ];
           }),
