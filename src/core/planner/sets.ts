@@ -12,7 +12,6 @@ import {
   KINDS,
   LARGE,
   MARKED,
-  NEAR,
   NEEDS_AFCI,
   type CircuitOption,
   type Pricer,
