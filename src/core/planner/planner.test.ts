@@ -5,7 +5,7 @@ import loadHighs from 'highs';
 import { annealing } from './anneal.ts';
 import { lowerBound } from './bound.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
-import { KINDS, LARGE, Pricer, type Problem } from './problem.ts';
+import { KINDS, LARGE, Pricer, type Problem, OUT_OF_DROP } from './problem.ts';
 import { MOST_PROVEN, provePlan } from './prove.ts';
 import { randomFrom } from './random.ts';
 import { SetSearch } from './sets.ts';
@@ -190,6 +190,38 @@ test('the search for sets visits every set below a limit at a bound that is its 
     }
     assert.ok(below > 0, `seed ${seed} has no set below the limit`);
   }
+});
+
+test('the search for sets leaves out none that is cheap within drop, guards and full boxes, and few that drop rules out', () => {
+  let [cheap, seenInVain, ruledOut] = [0, 0, 0];
+  for (let seed = 1; seed <= 16; seed++) {
+    const count = 9;
+    const home = tight(count, seed, {}).home.map((inches) => inches + 300);
+    const pricer = new Pricer(tight(count, seed, { home, maxDrop: 1.6 + 0.4 * (seed % 4) }));
+    const site = Float64Array.from({ length: count }, (_, i) => 3500 + 500 * (i % 4));
+    const seen = new Map<number, number>();
+    new SetSearch(pricer).below({ site, kind: new Float64Array(KINDS) }, 0, Infinity, (sites, reduced) => {
+      const mask = sites.reduce((m, i) => m | (1 << i), 0);
+      seen.set(mask, Math.min(reduced, seen.get(mask) ?? Infinity));
+      return 0;
+    });
+    for (let mask = 1; mask < 1 << count; mask++) {
+      const sites = pricer.problem.ids.flatMap((_, i) => ((mask >> i) & 1 ? [i] : []));
+      const cents = pricer.price(sites)?.cents ?? Infinity;
+      const reduced = cents - sites.reduce((t, i) => t + site[i]!, 0);
+      if (reduced < -1e-6) {
+        cheap++;
+        assert.ok(seen.get(mask)! <= reduced + 1e-6, `${sites.join()}: ${seen.get(mask)} for ${reduced}`);
+      } else if (cents >= OUT_OF_DROP && cents < Infinity) {
+        if (seen.has(mask)) seenInVain++;
+        else ruledOut++;
+      }
+    }
+  }
+  assert.ok(
+    cheap > 500 && ruledOut > 4 * seenInVain,
+    `${cheap} cheap, ${seenInVain} in vain, ${ruledOut} not`,
+  );
 });
 
 test('limits on kinds keep every plan that is no dearer, and parts of them lose none', () => {

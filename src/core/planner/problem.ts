@@ -98,6 +98,12 @@ const MOST_KNOWN = 2 ** 19;
 /** Prices that are so near are the same, cents. */
 export const NEAR = 1e-6;
 
+/**
+ * Segments are nudged by less than this, cents, so that no two trees cost the same: a set has one cheapest tree, in
+ * whatever order its sites come in, and one drop.
+ */
+const NUDGE = 1e-8;
+
 /** Added where no option keeps the drop within its limit: such a circuit is a last resort. */
 export const OUT_OF_DROP = 1e6;
 
@@ -117,21 +123,30 @@ export class Pricer {
   private readonly known = new Float64Array(MOST_KNOWN);
   private readonly keys = new Int32Array(2 * MOST_KNOWN);
   private readonly hashes: Int32Array;
+  /** Prices of sets whose minimum spanning tree will not do, by 53 bits of the same. */
+  private readonly branched = new Map<number, { cents: number; exact: boolean }>();
   private readonly plain: PlainTree;
   private readonly members: Int32Array;
 
   constructor(problem: Problem) {
     this.problem = problem;
+    const n = problem.ids.length;
+    const random = randomFrom(1);
+    const nudges = Float64Array.from({ length: n * n }, () => NUDGE * random());
     this.edges = problem.options.map((o) =>
-      problem.between.map((inches, i) => inches * o.perInch + problem.change[i]!),
+      problem.between.map((inches, at) => {
+        const [i, j] = [Math.floor(at / n), at % n];
+        return inches * o.perInch + problem.change[at]! + nudges[Math.min(i, j) * n + Math.max(i, j)]!;
+      }),
     );
-    this.homes = problem.options.map((o) => problem.home.map((inches) => inches * o.perInch));
+    this.homes = problem.options.map((o) =>
+      problem.home.map((inches, i) => inches * o.perInch + nudges[i * n + i]!),
+    );
     this.guardedHomes = this.homes.map((home) =>
       home.map((cents, i) => (problem.guards[i] ? cents : Infinity)),
     );
     this.inRoom = [];
     for (const r of problem.room) if (r >= 0) this.inRoom[r] = (this.inRoom[r] ?? 0) + 1;
-    const random = randomFrom(1);
     this.hashes = Int32Array.from({ length: 2 * problem.ids.length }, () => Math.floor(random() * 2 ** 32));
     this.plain = new PlainTree(problem.ids.length);
     this.members = new Int32Array(problem.ids.length);
@@ -197,26 +212,44 @@ export class Pricer {
     );
   }
 
-  /**
-   * The cheapest price of wiring these sites as one circuit; Infinity where they may not be one.
-   * @param one another site that is to join them; −1 is none
-   */
-  cents(sites: readonly number[], one = -1): number {
-    const { hashes, keys, known } = this;
+  /** The exclusive or of the sites' two random numbers each. */
+  private hash(sites: readonly number[], one = -1): [high: number, low: number] {
+    const { hashes } = this;
     let [high, low] = one < 0 ? [0, 0] : [hashes[2 * one]!, hashes[2 * one + 1]!];
     for (let k = 0; k < sites.length; k++) {
       high ^= hashes[2 * sites[k]!]!;
       low ^= hashes[2 * sites[k]! + 1]!;
     }
+    return [high, low];
+  }
+
+  /**
+   * The cheapest price of wiring these sites as one circuit; Infinity where they may not be one.
+   * @param one another site that is to join them; −1 is none
+   */
+  cents(sites: readonly number[], one = -1): number {
+    const { keys, known } = this;
+    const [high, low] = this.hash(sites, one);
     const at = high & (MOST_KNOWN - 1);
     // No set of sites has two numbers of 0: an empty place never matches.
     if (keys[2 * at] === high && keys[2 * at + 1] === low) return known[at]!;
     keys[2 * at] = high;
     keys[2 * at + 1] = low;
     return (known[at] =
-      this.plainCents(sites, one) ??
-      this.price(one < 0 ? sites : [...sites, one], FEW_BRANCHES)?.cents ??
-      Infinity);
+      this.plainCents(sites, one) ?? this.branchedCents(one < 0 ? sites : [...sites, one]).cents);
+  }
+
+  /** As `price` with few branches, remembered. */
+  branchedCents(sites: readonly number[]): { cents: number; exact: boolean } {
+    const [high, low] = this.hash(sites);
+    const key = (high >>> 0) * 2 ** 21 + (low & (2 ** 21 - 1));
+    const known = this.branched.get(key);
+    if (known) return known;
+    const priced = this.price(sites, FEW_BRANCHES);
+    const found = { cents: priced?.cents ?? Infinity, exact: priced?.exact ?? true };
+    if (this.branched.size >= MOST_KNOWN) this.branched.clear();
+    this.branched.set(key, found);
+    return found;
   }
 
   /** As `price`, where no box has too many cables in a minimum spanning tree; null where one has. */

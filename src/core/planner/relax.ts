@@ -8,12 +8,11 @@ import type { Highs } from 'highs';
 import { split, type Limits } from './counts.ts';
 import { KINDS, NEAR, type Pricer } from './problem.ts';
 import { SetSearch, type Values } from './sets.ts';
-import { FEW_BRANCHES } from './tree.ts';
 
 /** Columns that one round adds to the linear program. */
 const PER_ROUND = 150;
 /** Steps from each site: some sets are found with few, all of them only without a limit. */
-const STEPS = [300, Infinity];
+const STEPS = [300, 3000, 30_000, Infinity];
 /** Price of a circuit too many or too few of some kinds, cents: keeps duals in reason and the program solvable. */
 const LAST_RESORT = 1e6;
 
@@ -120,7 +119,7 @@ class Master {
 
 /** What pricing a set takes, in steps of the search for sets: by its spanning tree, and by trees within all limits. */
 const PLAIN_STEPS = 5;
-const FULL_STEPS = 200;
+const FULL_STEPS = 20;
 
 /** A set at its price where that is soon known, else at its bound. */
 export function columnOf(pricer: Pricer, search: SetSearch, sites: readonly number[], bound: number): Column {
@@ -128,10 +127,8 @@ export function columnOf(pricer: Pricer, search: SetSearch, sites: readonly numb
   const plain = pricer.plainCents(sites);
   if (plain !== null) return { sites: [...sites], cents: plain, exact: true };
   search.spend(FULL_STEPS);
-  const priced = pricer.price(sites, FEW_BRANCHES);
-  return priced?.exact === false
-    ? { sites: [...sites], cents: bound, exact: false }
-    : { sites: [...sites], cents: priced?.cents ?? Infinity, exact: true };
+  const { cents, exact } = pricer.branchedCents(sites);
+  return { sites: [...sites], cents: exact ? cents : bound, exact };
 }
 
 /** Sets whose reduced price is below a limit, the lowest first, about PER_ROUND of them. */

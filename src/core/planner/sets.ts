@@ -5,6 +5,7 @@
  * the nearest site at a time, taken or left out for good, so that each is met once with its tree as Prim builds it;
  * sites that could not pay even with the best of the others are left out with them.
  */
+import { GrowingTree } from './tree.ts';
 import { Clusters, type Candidates } from './clusters.ts';
 import {
   GARAGE,
@@ -48,14 +49,21 @@ interface Layer {
   hop: number;
 }
 
+/** What may still join. */
+interface Level extends Candidates {
+  /** Place of each way's feeder, in the order of joining. */
+  from: Int32Array;
+}
+
 /** What a set may be beside what it asks for. */
 const BITS = Array.from({ length: KINDS / 4 }, (_, k) => 4 * k);
 
 export class SetSearch {
   private readonly pricer: Pricer;
   private readonly layers: Layer[];
-  /** What may still join at each depth. */
-  private readonly levels: Candidates[];
+  /** By depth. */
+  private readonly levels: Level[];
+  private readonly tree: GrowingTree;
   /** Steps that are left. */
   private budget: number;
 
@@ -64,10 +72,12 @@ export class SetSearch {
     this.pricer = pricer;
     this.budget = budget;
     this.layers = layersOf(pricer);
+    this.tree = new GrowingTree(pricer.problem, pricer.problem.maxOut);
     const most = Math.max(0, ...this.layers.map((l) => l.ids.length));
     this.levels = Array.from({ length: most + 1 }, () => ({
       site: new Int32Array(most),
       way: new Float64Array(most),
+      from: new Int32Array(most),
       count: 0,
     }));
   }
@@ -101,7 +111,7 @@ export class SetSearch {
     visit: Visit,
   ): { limit: number; complete: boolean } {
     const { problem } = this.pricer;
-    const { levels } = this;
+    const { levels, tree } = this;
     const { ids, home, edge, size, mask, capacity, unguarded, clusters, hop } = layer;
     const n = ids.length;
     const worth = Float64Array.from(ids, (i) => values.site[i]!);
@@ -129,6 +139,7 @@ export class SetSearch {
       (a, b) => (worth[b]! - hop) / size[b]! - (worth[a]! - hop) / size[a]!,
     );
     const largest = size.reduce((m, s) => Math.max(m, s), 0);
+    const smallest = size.reduce((m, s) => Math.min(m, s), Infinity);
     const beside = new Float64Array(largest + 1);
     const chosen: number[] = [];
     let limit = first;
@@ -157,12 +168,13 @@ export class SetSearch {
     };
 
     /** Leaves out sites that bring too little, by their place. */
-    const keep = (level: Candidates, brings: (t: number) => number, enough: number): void => {
-      const { site, way } = level;
+    const keep = (level: Level, brings: (t: number) => number, enough: number): void => {
+      const { site, way, from } = level;
       let count = 0;
       for (let t = 0; t < level.count; t++) {
         if (brings(t) <= enough) continue;
         site[count] = site[t]!;
+        from[count] = from[t]!;
         way[count++] = way[t]!;
       }
       level.count = count;
@@ -172,14 +184,7 @@ export class SetSearch {
      * Leaves out sites that cannot pay even with the best of the others, and all where no set with them asks for what the
      * layer is about.
      */
-    const thin = (
-      level: Candidates,
-      cost: number,
-      room: number,
-      needs: number,
-      amps: number,
-      guard: number,
-    ) => {
+    const thin = (level: Level, cost: number, room: number, needs: number, amps: number, guard: number) => {
       const byDrop = ampsPerUnit > 0 ? Math.floor((mostAmps - amps) / ampsPerUnit + 1e-9) : room;
       const most = Math.min(room, Math.max(0, byDrop));
       const { site, way } = level;
@@ -206,10 +211,21 @@ export class SetSearch {
       guard: number,
     ): void => {
       const reduced = cost + guard + hoped[kind]! - own[kind]!;
-      if (needs === mask && reduced < limit) limit = visit(chosen, reduced);
       const level = levels[k]!;
-      const { site, way } = level;
+      const { site, way, from } = level;
+      // Where no box has too many cables this is the set's tree, or one from a GFCI that stands elsewhere.
+      const elsewhere = guard < unguarded && guards[root] === 0;
+      const out = !elsewhere && tree.drop(layer.ohms) > problem.maxDrop + 1e-9;
+      if (needs === mask && reduced < limit && !(out && tree.untilOverfull > 0))
+        limit = visit(chosen, reduced);
       const next = levels[k + 1]!;
+      // More sites only add to the drop.
+      if (
+        out &&
+        room < tree.untilOverfull * smallest &&
+        !site.subarray(0, level.count).some((t) => guards[t] === 1)
+      )
+        return;
       for (;;) {
         thin(level, cost, room, needs, amps, guard);
         if (level.count === 0) return;
@@ -221,8 +237,10 @@ export class SetSearch {
         for (let t = 1; t < level.count; t++) if (way[t]! < way[nearest]!) nearest = t;
         const i = site[nearest]!;
         const by = way[nearest]!;
+        const feeder = from[nearest]!;
         site.copyWithin(nearest, nearest + 1, level.count);
         way.copyWithin(nearest, nearest + 1, level.count);
+        from.copyWithin(nearest, nearest + 1, level.count);
         level.count--;
         const left = room - size[i]!;
         const current = amps + problem.amps[ids[i]!]!;
@@ -240,8 +258,10 @@ export class SetSearch {
           const there = edge[i * n + site[t]!]!;
           next.site[t] = site[t]!;
           next.way[t] = there < way[t]! ? there : way[t]!;
+          next.from[t] = there < way[t]! ? k : from[t]!;
         }
         chosen.push(ids[i]!);
+        tree.push(ids[i]!, feeder);
         grow(
           k + 1,
           total,
@@ -253,6 +273,7 @@ export class SetSearch {
           Math.min(guard, guarding(i)),
         );
         chosen.pop();
+        tree.pop();
         if (steps > most) return;
       }
     };
@@ -271,6 +292,7 @@ export class SetSearch {
       for (const j of ranked) {
         if (j <= root) continue;
         level.site[level.count] = j;
+        level.from[level.count] = 0;
         level.way[level.count++] = edge[root * n + j]!;
       }
       const kind = mask | brings[root]! | (size[root]! > small.capacity ? LARGE : 0);
@@ -278,7 +300,9 @@ export class SetSearch {
       chosen.length = 0;
       chosen.push(i);
       mostAmps = problem.maxDrop / (2 * layer.ohms * problem.home[i]!);
+      tree.push(i, -1);
       grow(1, cost, room, problem.needs[i]!, kind, amps, 0, guarding(root));
+      tree.pop();
     }
     return { limit, complete };
   }

@@ -132,26 +132,98 @@ export class PlainTree {
   }
 
   /** Drop at the worst site of the last tree, volts. */
-  drop(
-    {
-      ids,
-      amps,
-      home,
-      between,
-    }: { ids: readonly string[]; amps: Float64Array; home: Float64Array; between: Float64Array },
-    ohmsPerInch: number,
-  ): number {
+  drop(lengths: Lengths, ohmsPerInch: number): number {
     const { reached, feeder, current, near, count } = this;
-    for (let j = 0; j < count; j++) current[j] = amps[reached[j]!]!;
-    for (let j = count - 1; j > 0; j--) current[feeder[j]!]! += current[j]!;
-    let worst = 0;
-    for (let j = 0; j < count; j++) {
-      const from = feeder[j]!;
-      const inches = from < 0 ? home[reached[j]!]! : between[reached[from]! * ids.length + reached[j]!]!;
-      near[j] = (from < 0 ? 0 : near[from]!) + 2 * ohmsPerInch * inches * current[j]!;
-      if (near[j]! > worst) worst = near[j]!;
-    }
-    return worst;
+    return worstDrop(lengths, ohmsPerInch, reached, feeder, count, current, near);
+  }
+}
+
+/** What the drop of a tree depends on: currents, amperes, and cable, inches. */
+interface Lengths {
+  ids: readonly string[];
+  amps: Float64Array;
+  home: Float64Array;
+  between: Float64Array;
+}
+
+/**
+ * Drop at the worst site of a tree, volts: currents summed toward the panel, then drops away from it.
+ * @param reached sites, feeders before what they feed
+ * @param feeder place of each one's feeder; −1 is the panel
+ * @param current room for the currents
+ * @param at room for the drops
+ */
+function worstDrop(
+  { ids, amps, home, between }: Lengths,
+  ohmsPerInch: number,
+  reached: Int32Array,
+  feeder: Int32Array,
+  count: number,
+  current: Float64Array,
+  at: Float64Array,
+): number {
+  for (let j = 0; j < count; j++) current[j] = amps[reached[j]!]!;
+  for (let j = count - 1; j > 0; j--) current[feeder[j]!]! += current[j]!;
+  let worst = 0;
+  for (let j = 0; j < count; j++) {
+    const from = feeder[j]!;
+    const inches = from < 0 ? home[reached[j]!]! : between[reached[from]! * ids.length + reached[j]!]!;
+    at[j] = (from < 0 ? 0 : at[from]!) + 2 * ohmsPerInch * inches * current[j]!;
+    if (at[j]! > worst) worst = at[j]!;
+  }
+  return worst;
+}
+
+/** A minimum spanning tree that grows by the nearest site at a time, as Prim builds it. */
+export class GrowingTree {
+  private readonly reached: Int32Array;
+  private readonly feeder: Int32Array;
+  private readonly out: Int32Array;
+  private readonly current: Float64Array;
+  private readonly at: Float64Array;
+  private readonly lengths: Lengths;
+  private readonly maxOut: Uint8Array;
+  private count = 0;
+  /** Boxes that send on more cables than allowed. */
+  private overfull = 0;
+
+  /** @param maxOut most cables that may leave each site */
+  constructor(lengths: Lengths, maxOut: Uint8Array) {
+    const n = lengths.ids.length;
+    this.lengths = lengths;
+    this.maxOut = maxOut;
+    this.reached = new Int32Array(n);
+    this.feeder = new Int32Array(n);
+    this.out = new Int32Array(n);
+    this.current = new Float64Array(n);
+    this.at = new Float64Array(n);
+  }
+
+  /** @param from place of the feeder in the order of joining; −1 is the panel */
+  push(site: number, from: number): void {
+    this.reached[this.count] = site;
+    this.feeder[this.count] = from;
+    this.out[this.count++] = 0;
+    if (from >= 0 && this.out[from]!++ === this.maxOut[this.reached[from]!]!) this.overfull++;
+  }
+  pop(): void {
+    const from = this.feeder[--this.count]!;
+    if (from >= 0 && --this.out[from]! === this.maxOut[this.reached[from]!]!) this.overfull--;
+  }
+
+  /** Sites that must join at least before some box sends on too many cables; 0 where one does. */
+  get untilOverfull(): number {
+    if (this.overfull > 0) return 0;
+    let least = Infinity;
+    for (let j = 0; j < this.count; j++)
+      least = Math.min(least, this.maxOut[this.reached[j]!]! + 1 - this.out[j]!);
+    return least;
+  }
+
+  /** Drop at the worst site, volts. */
+  drop(ohmsPerInch: number): number {
+    const { lengths, reached, feeder, count, current, at } = this;
+    return worstDrop(lengths, ohmsPerInch, reached, feeder, count, current, at);
   }
 }
 
