@@ -13,8 +13,9 @@ import { SetSearch } from './sets.ts';
 /** How near the bound comes to what the relaxation has to give, as a share of it. */
 const WITHIN = 0.002;
 
-/** Times that plans are parted by how many circuits of a kind they have: each part takes as long as the whole. */
+/** Times that plans are parted by how many circuits of a kind they have, and most sites for it: each part takes as long as the whole. */
 const MOST_PARTED = 8;
+const MOST_TO_PART = 100;
 
 /**
  * @param known a plan: what costs more is not asked for
@@ -37,7 +38,7 @@ export function lowerBound(
     const limits = tightened(pricer, highs, next);
     if (!limits) continue;
     const until = { within: WITHIN, enough: bound };
-    const mayPart = parted < MOST_PARTED;
+    const mayPart = pricer.problem.ids.length <= MOST_TO_PART && parted < MOST_PARTED;
     const relaxed = relaxOrPart(pricer, highs, search, limits, columns, until, mayPart);
     if (!relaxed) return known.cents;
     columns = relaxed.columns;

@@ -4,7 +4,7 @@
  * cents, lengths in inches.
  */
 import { randomFrom } from './random.ts';
-import { cheapestTree, FEW_BRANCHES, PlainTree, type Tree } from './tree.ts';
+import { cheapestTree, FEW_BRANCHES, PlainTree, worstDrop, type Tree } from './tree.ts';
 
 /** A breaker and cable that a circuit may be made of. */
 export interface CircuitOption {
@@ -183,21 +183,15 @@ export class Pricer {
     return needs;
   }
 
-  /** Drop at the worst site of a tree, volts: currents summed toward the panel, then drops away from it. */
+  /** Drop at the worst site of a tree, volts. */
   private drop(sites: readonly number[], { feeders, order }: Tree, option: CircuitOption): number {
-    const { problem } = this;
-    const n = problem.ids.length;
-    const current = sites.map((i) => problem.amps[i]!);
-    for (let k = order.length - 1; k > 0; k--) current[feeders[order[k]!]!]! += current[order[k]!]!;
-    const at: number[] = new Array<number>(sites.length).fill(0);
-    let worst = 0;
-    for (const k of order) {
-      const from = feeders[k]!;
-      const inches = from < 0 ? problem.home[sites[k]!]! : problem.between[sites[from]! * n + sites[k]!]!;
-      at[k] = (from < 0 ? 0 : at[from]!) + 2 * option.ohmsPerInch * inches * current[k]!;
-      worst = Math.max(worst, at[k]!);
-    }
-    return worst;
+    const place = new Map(order.map((k, at) => [k, at]));
+    return worstDrop(
+      this.problem,
+      option.ohmsPerInch,
+      Int32Array.from(order, (k) => sites[k]!),
+      Int32Array.from(order, (k) => place.get(feeders[k]!) ?? -1),
+    );
   }
 
   private cable(sites: readonly number[], { feeders }: Tree): number {

@@ -153,14 +153,14 @@ interface Lengths {
  * @param current room for the currents
  * @param at room for the drops
  */
-function worstDrop(
+export function worstDrop(
   { ids, amps, home, between }: Lengths,
   ohmsPerInch: number,
   reached: Int32Array,
   feeder: Int32Array,
-  count: number,
-  current: Float64Array,
-  at: Float64Array,
+  count = reached.length,
+  current: Float64Array = new Float64Array(count),
+  at: Float64Array = new Float64Array(count),
 ): number {
   for (let j = 0; j < count; j++) current[j] = amps[reached[j]!]!;
   for (let j = count - 1; j > 0; j--) current[feeder[j]!]! += current[j]!;

@@ -1,0 +1,95 @@
+/** Sorts of circuits that the search for sets goes through one by one. */
+import { Clusters } from './clusters.ts';
+import { GARAGE, GENERAL, NEEDS_AFCI, type CircuitOption, type Pricer } from './problem.ts';
+
+/** Circuits of one option whose outlets ask for some protection and may keep company. Sites go by home run. */
+export interface Layer {
+  /** Protection that is asked for. */
+  mask: number;
+  /** Load units. */
+  capacity: number;
+  /** Resistance of one conductor, ohms an inch. */
+  ohms: number;
+  /** Breaker, and its protection where a site of the set protects the rest, cents. */
+  fixed: number;
+  /** Added where no site of the set protects the rest. */
+  unguarded: number;
+  ids: Int32Array;
+  /** Home run and segment prices, cents. */
+  home: Float64Array;
+  edge: Float64Array;
+  /** Load units. */
+  size: Int32Array;
+  clusters: Clusters;
+  /** Least that a stop on the way adds to the way, and that any segment costs, cents. */
+  hop: number;
+}
+
+/** An option that another is never dearer than, wherever drop cannot tell them apart, makes no layer of its own. */
+function isSpare({ problem }: Pricer, option: CircuitOption): boolean {
+  const farthest = problem.home.reduce((m, h) => Math.max(m, h), 0);
+  const amps = problem.amps.reduce((t, a) => t + a, 0);
+  return problem.options.some(
+    (o) =>
+      o !== option &&
+      o.perInch <= option.perInch &&
+      o.breaker <= option.breaker &&
+      o.capacity >= option.capacity &&
+      o.rating >= option.rating &&
+      (o.perInch < option.perInch || problem.options.indexOf(o) < problem.options.indexOf(option)) &&
+      2 * o.ohmsPerInch * farthest * 2 * amps <= problem.maxDrop,
+  );
+}
+
+/** Least that going by way of another site adds to a segment, and that any segment costs, cents. */
+function leastHop(edge: Float64Array, n: number): number {
+  let least = Infinity;
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j < n; j++) {
+      if (j === i) continue;
+      const there = edge[i * n + j]!;
+      least = Math.min(least, there);
+      for (let k = i + 1; k < n; k++)
+        if (k !== j) least = Math.min(least, there + edge[j * n + k]! - edge[i * n + k]!);
+    }
+  return least;
+}
+
+export function layersOf(pricer: Pricer): Layer[] {
+  const { problem } = pricer;
+  const all = problem.ids.map((_, i) => i);
+  const apart = [GARAGE, GENERAL].filter((kind) => problem.company.some((c) => c === kind));
+  // Those that keep no company with the garage, and those that keep none but with it.
+  const companies =
+    apart.length < 2 ? [all] : apart.map((kind) => all.filter((i) => problem.company[i] !== kind));
+  return problem.options.flatMap((option, o) =>
+    isSpare(pricer, option)
+      ? []
+      : companies.flatMap((company) =>
+          ([0, 1, 2, 3] as const).flatMap((mask): Layer[] => {
+            const sites = company
+              .filter((i) => (problem.needs[i]! | mask) === mask && problem.least[i]! <= option.rating)
+              .sort((a, b) => pricer.homeRun(o, a) - pricer.homeRun(o, b));
+            if (sites.length === 0 || sites.reduce((m, i) => m | problem.needs[i]!, 0) !== mask) return [];
+            const edge = Float64Array.from(sites.flatMap((i) => sites.map((j) => pricer.edge(o, i, j))));
+            const size = Int32Array.from(sites, (i) => problem.size[i]!);
+            const guarded = problem.protection[(mask & NEEDS_AFCI) as 0 | 1];
+            return [
+              {
+                mask,
+                capacity: option.capacity,
+                ohms: option.ohmsPerInch,
+                fixed: option.breaker + guarded,
+                unguarded: problem.protection[mask] - guarded,
+                ids: Int32Array.from(sites),
+                home: Float64Array.from(sites, (i) => pricer.homeRun(o, i)),
+                edge,
+                size,
+                clusters: new Clusters(size, edge, option.capacity),
+                hop: leastHop(edge, sites.length),
+              },
+            ];
+          }),
+        ),
+  );
+}
