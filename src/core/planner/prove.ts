@@ -12,7 +12,7 @@ import { SetSearch } from './sets.ts';
 /** Most sites for which a proof is tried. */
 export const MOST_PROVEN = 25;
 /** Steps of the search for sets before a proof is given up. */
-const MOST_SET_STEPS = 4_000_000;
+const MOST_SET_STEPS = 2_000_000;
 /** Steps of the last search before it is given up. */
 const MOST_STEPS = 25_000_000;
 
