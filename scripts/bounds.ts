@@ -1,4 +1,4 @@
-/** `npm run bounds`: works out the prices that no plan of the measured houses falls below. Takes hours; what is there is kept. */
+/** `npm run bounds`: works out the prices that no plan of the measured houses falls below. Takes an hour and more; what is there is kept. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import loadHighs from 'highs';
 import { annealing } from '../src/core/planner/anneal.ts';

@@ -13,7 +13,10 @@ import { SetSearch } from './sets.ts';
 /** How near the bound comes to what the relaxation has to give, as a share of it. */
 const WITHIN = 0.002;
 
-/** Times that plans are parted by how many circuits of a kind they have, and most sites for it: each part takes as long as the whole. */
+/**
+ * Times that plans are parted by how many circuits of a kind they have, and most sites for it: each part takes as long as
+ * the whole.
+ */
 const MOST_PARTED = 8;
 const MOST_TO_PART = 100;
 

@@ -3,6 +3,7 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { Clusters } from './clusters.ts';
 import { randomFrom } from './random.ts';
+import { bitsOf } from './testing.ts';
 
 interface Case {
   size: Int32Array;
@@ -62,7 +63,7 @@ function brings({ worth, way, edge }: Case, sites: readonly number[]): number {
 function bestWithEach(one: Case): number[] {
   const best = new Array<number>(one.size.length).fill(-Infinity);
   for (let set = 1; set < 1 << best.length; set++) {
-    const sites = best.flatMap((_, i) => ((set >> i) & 1 ? [i] : []));
+    const sites = bitsOf(set);
     if (sites.reduce((load, i) => load + one.size[i]!, 0) > one.room) continue;
     const sum = brings(one, sites);
     for (const i of sites) best[i] = Math.max(best[i]!, sum);

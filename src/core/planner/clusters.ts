@@ -23,11 +23,10 @@ export class Clusters {
   private readonly unit: number;
   private readonly size: Int32Array;
   private readonly edge: Float64Array;
-  private readonly sites: number;
   /** Loads that are told apart, from 0 to the largest room. */
   private readonly loads: number;
   // Clusters are numbered: 0 is the tree, then one for each candidate, then those made of two.
-  /** Most that sites of a cluster bring together, by their load, row by row; within the tree's, nothing may join. */
+  /** Most that sites of a cluster bring together, by their load, row by row; none of load 0. */
   private readonly inside: Float64Array;
   /** Most that others bring beside them, by the same load. */
   private readonly outside: Float64Array;
@@ -45,16 +44,15 @@ export class Clusters {
   private readonly key: Float64Array;
 
   /**
-   * @param size load units of each site
+   * @param size load units of each site, at least 1
    * @param edge segment prices between sites, row by row, cents
    * @param room most load units that are ever left
    */
   constructor(size: Int32Array, edge: Float64Array, room: number) {
     const n = size.length;
-    this.unit = size.reduce(commonDivisor, 0) || 1;
+    this.unit = size.reduce(commonDivisor, 0);
     this.size = size.map((load) => load / this.unit);
     this.edge = edge;
-    this.sites = n;
     this.loads = Math.floor(room / this.unit) + 1;
     this.most = new Float64Array(n);
     this.inside = new Float64Array((2 * n + 1) * this.loads);
@@ -80,7 +78,7 @@ export class Clusters {
   weigh(candidates: Candidates, worth: Float64Array, room: number, enough: number): boolean {
     const most = Math.floor(room / this.unit);
     if (this.link(candidates, worth, most) <= enough) return false;
-    this.pass(candidates.count, most);
+    this.pass(candidates.count);
     const { site, count } = candidates;
     for (let t = 0; t < count; t++) {
       const load = this.size[site[t]!]!;
@@ -92,7 +90,7 @@ export class Clusters {
 
   /** Clusters, from the order in which Prim's tree reaches the candidates; returns the most that sites bring. */
   private link({ site, way, count }: Candidates, worth: Float64Array, room: number): number {
-    const { size, edge, sites, loads, inside, largest, clusterOf, loose, gap, open, key } = this;
+    const { size, edge, loads, inside, largest, clusterOf, loose, gap, open, key } = this;
     inside[0] = 0;
     largest[0] = 0;
     loose[0] = 0;
@@ -119,7 +117,7 @@ export class Clusters {
         inside[cluster * loads + load] = worth[site[t]!]!;
         largest[cluster] = load;
       }
-      const row = site[t]! * sites;
+      const row = site[t]! * size.length;
       let least = Infinity;
       nearest = 0;
       for (let u = 0; u < left; u++) {
@@ -165,10 +163,10 @@ export class Clusters {
   }
 
   /** Passes down what others bring beside a cluster, from the one that holds all. */
-  private pass(count: number, room: number): void {
+  private pass(count: number): void {
     const { loads, inside, outside, largest, first, second, apart } = this;
     let tree = 2 * count;
-    outside.fill(0, tree * loads, tree * loads + Math.min(room, largest[tree]!) + 1);
+    outside.fill(0, tree * loads, tree * loads + largest[tree]! + 1);
     for (let cluster = tree; cluster > count; cluster--) {
       const [a, b] = [first[cluster]!, second[cluster]!];
       const by = apart[cluster]!;

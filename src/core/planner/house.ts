@@ -139,6 +139,13 @@ function needsOf(view: View, { box, area, hung }: Site): number {
 const unitsOf = (box: Box): number =>
   box.device.kind === 'switch' ? 0 : isReceptacle(box) ? RECEPTACLE_UNITS : 1;
 
+/** A switch without anything to control yet counts as the light that it will have. */
+const sizeOf = ({ box, hung }: Site): number =>
+  Math.max(
+    1,
+    [box, ...hung].reduce((t, b) => t + unitsOf(b), 0),
+  );
+
 /** 210.21(B): a 20 A receptacle may not be on 15 A; 210.11(C)(4): a garage's circuit is of 20 A. */
 const leastRating = ({ box, area, hung }: Site): number =>
   [box, ...hung].some((b) => isReceptacle(b) && (b.device.rating > 15 || area.kind === 'garage')) ? 20 : 15;
@@ -211,13 +218,7 @@ function problemOf(
       pairs((a, b) => (a === b ? 0 : lengthOf(plannedBetween(shop, a.place, b.place, false)))),
     ),
     change: Float64Array.from(pairs((a, b) => (a.area === b.area ? 0 : prices['room-change']))),
-    // A switch without anything to control yet counts as the light that it will have.
-    size: Int32Array.from(sites, (s) =>
-      Math.max(
-        1,
-        [s.box, ...s.hung].reduce((t, b) => t + unitsOf(b), 0),
-      ),
-    ),
+    size: Int32Array.from(sites, sizeOf),
     least: Uint8Array.from(sites, (s) => leastRating(s)),
     amps: Float64Array.from(
       sites,

@@ -1,6 +1,15 @@
 /** Sorts of circuits that the search for sets goes through one by one. */
 import { Clusters } from './clusters.ts';
-import { GARAGE, GENERAL, NEEDS_AFCI, type CircuitOption, type Pricer } from './problem.ts';
+import {
+  GARAGE,
+  GENERAL,
+  LARGE,
+  MARKED,
+  NEEDS_AFCI,
+  NEEDS_GFCI,
+  type CircuitOption,
+  type Pricer,
+} from './problem.ts';
 
 /** Circuits of one option whose outlets ask for some protection and may keep company. Sites go by home run. */
 export interface Layer {
@@ -18,8 +27,17 @@ export interface Layer {
   /** Home run and segment prices, cents. */
   home: Float64Array;
   edge: Float64Array;
-  /** Load units. */
+  /** Load units, and the least and most of them. */
   size: Int32Array;
+  smallest: number;
+  largest: number;
+  /** Least current that comes with a load unit, amperes. */
+  ampsPerUnit: number;
+  /** What a site makes of the kind of a set that it joins, and what sites and loads of a set may make of it. */
+  brings: Uint8Array;
+  reach: number;
+  /** Sites that have a GFCI where the layer asks for one: fed first, it protects the rest. */
+  guards: Uint8Array;
   clusters: Clusters;
   /** Least that a stop on the way adds to the way, and that any segment costs, cents. */
   hop: number;
@@ -56,7 +74,7 @@ function leastHop(edge: Float64Array, n: number): number {
 }
 
 export function layersOf(pricer: Pricer): Layer[] {
-  const { problem } = pricer;
+  const { problem, small } = pricer;
   const all = problem.ids.map((_, i) => i);
   const apart = [GARAGE, GENERAL].filter((kind) => problem.company.some((c) => c === kind));
   // Those that keep no company with the garage, and those that keep none but with it.
@@ -73,6 +91,10 @@ export function layersOf(pricer: Pricer): Layer[] {
             if (sites.length === 0 || sites.reduce((m, i) => m | problem.needs[i]!, 0) !== mask) return [];
             const edge = Float64Array.from(sites.flatMap((i) => sites.map((j) => pricer.edge(o, i, j))));
             const size = Int32Array.from(sites, (i) => problem.size[i]!);
+            const brings = Uint8Array.from(
+              sites,
+              (i) => (problem.least[i]! > small.rating ? LARGE : 0) | (problem.marked.sites[i] ? MARKED : 0),
+            );
             const guarded = problem.protection[(mask & NEEDS_AFCI) as 0 | 1];
             return [
               {
@@ -85,6 +107,12 @@ export function layersOf(pricer: Pricer): Layer[] {
                 home: Float64Array.from(sites, (i) => pricer.homeRun(o, i)),
                 edge,
                 size,
+                smallest: Math.min(...size),
+                largest: Math.max(...size),
+                ampsPerUnit: Math.min(...sites.map((i) => problem.amps[i]! / problem.size[i]!)),
+                brings,
+                reach: brings.reduce((bits, b) => bits | b, option.capacity > small.capacity ? LARGE : 0),
+                guards: Uint8Array.from(sites, (i) => (mask & NEEDS_GFCI ? problem.guards[i]! : 0)),
                 clusters: new Clusters(size, edge, option.capacity),
                 hop: leastHop(edge, sites.length),
               },

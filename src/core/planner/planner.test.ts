@@ -5,11 +5,11 @@ import loadHighs from 'highs';
 import { annealing } from './anneal.ts';
 import { lowerBound } from './bound.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
-import { KINDS, LARGE, Pricer, type Problem, OUT_OF_DROP } from './problem.ts';
+import { KINDS, LARGE, OUT_OF_DROP, Pricer, type Problem } from './problem.ts';
 import { MOST_PROVEN, provePlan } from './prove.ts';
 import { randomFrom } from './random.ts';
-import { SetSearch } from './sets.ts';
-import { randomHouse, randomProblem, subsetPlan } from './testing.ts';
+import { SetSearch, type Values } from './sets.ts';
+import { bitsOf, randomHouse, randomProblem, subsetPlan } from './testing.ts';
 import { cheapestTree } from './tree.ts';
 
 const highs = await loadHighs();
@@ -151,6 +151,18 @@ test('the proof agrees with all subsets on houses of up to 13 outlets, with ligh
   );
 });
 
+/** What sets are reduced to at least where the search meets them, by their bits. */
+function lowestSeen(pricer: Pricer, values: Values, limit: number): Map<number, number> {
+  const seen = new Map<number, number>();
+  const all = new SetSearch(pricer).below(values, limit, Infinity, (sites, reduced) => {
+    const mask = sites.reduce((m, i) => m | (1 << i), 0);
+    seen.set(mask, Math.min(reduced, seen.get(mask) ?? Infinity));
+    return limit;
+  });
+  assert.ok(all);
+  return seen;
+}
+
 test('the search for sets visits every set below a limit at a bound that is its tree without limits', () => {
   for (let seed = 1; seed <= 8; seed++) {
     const count = 9;
@@ -164,16 +176,10 @@ test('the search for sets visits every set below a limit at a bound that is its 
     const random = randomFrom(seed);
     const kind = Float64Array.from({ length: KINDS }, () => 1500 * random() - 750);
     const limit = seed % 4 ? 0 : 3000;
-    const seen = new Map<number, number>();
-    const all = new SetSearch(pricer).below({ site, kind }, limit, Infinity, (sites, reduced) => {
-      const mask = sites.reduce((m, i) => m | (1 << i), 0);
-      seen.set(mask, Math.min(reduced, seen.get(mask) ?? Infinity));
-      return limit;
-    });
-    assert.ok(all);
+    const seen = lowestSeen(pricer, { site, kind }, limit);
     let below = 0;
     for (let mask = 1; mask < 1 << count; mask++) {
-      const sites = pricer.problem.ids.flatMap((_, i) => ((mask >> i) & 1 ? [i] : []));
+      const sites = bitsOf(mask);
       const worth = sites.reduce((t, i) => t + site[i]!, kind[pricer.kind(sites)]!);
       const reduced = (pricer.price(sites)?.cents ?? Infinity) - worth;
       if (reduced < limit - 1e-6) {
@@ -199,14 +205,9 @@ test('the search for sets leaves out none that is cheap within drop, guards and 
     const home = tight(count, seed, {}).home.map((inches) => inches + 300);
     const pricer = new Pricer(tight(count, seed, { home, maxDrop: 1.6 + 0.4 * (seed % 4) }));
     const site = Float64Array.from({ length: count }, (_, i) => 3500 + 500 * (i % 4));
-    const seen = new Map<number, number>();
-    new SetSearch(pricer).below({ site, kind: new Float64Array(KINDS) }, 0, Infinity, (sites, reduced) => {
-      const mask = sites.reduce((m, i) => m | (1 << i), 0);
-      seen.set(mask, Math.min(reduced, seen.get(mask) ?? Infinity));
-      return 0;
-    });
+    const seen = lowestSeen(pricer, { site, kind: new Float64Array(KINDS) }, 0);
     for (let mask = 1; mask < 1 << count; mask++) {
-      const sites = pricer.problem.ids.flatMap((_, i) => ((mask >> i) & 1 ? [i] : []));
+      const sites = bitsOf(mask);
       const cents = pricer.price(sites)?.cents ?? Infinity;
       const reduced = cents - sites.reduce((t, i) => t + site[i]!, 0);
       if (reduced < -1e-6) {

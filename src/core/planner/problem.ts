@@ -230,7 +230,9 @@ export class Pricer {
     keys[2 * at] = high;
     keys[2 * at + 1] = low;
     return (known[at] =
-      this.plainCents(sites, one) ?? this.branchedCents(one < 0 ? sites : [...sites, one]).cents);
+      this.plainCents(sites, one) ??
+      this.price(one < 0 ? sites : [...sites, one], FEW_BRANCHES)?.cents ??
+      Infinity);
   }
 
   /** As `price` with few branches, remembered. */

@@ -7,7 +7,7 @@
  */
 import type { Candidates } from './clusters.ts';
 import { layersOf, type Layer } from './layers.ts';
-import { KINDS, LARGE, MARKED, type Pricer } from './problem.ts';
+import { KINDS, LARGE, type Pricer } from './problem.ts';
 import { GrowingTree } from './tree.ts';
 
 /** What holding a site is worth, and what being of a kind is, cents. */
@@ -71,17 +71,11 @@ class LayerSearch {
   private readonly work: Workspace;
   private readonly visit: Visit;
   private readonly worth: Float64Array;
-  /** What a site makes of the kind of a set that it joins. */
-  private readonly brings: Uint8Array;
-  private readonly guards: Uint8Array;
   /** What a set is worth for its kind, and the most that it may yet be, by the kind that it is. */
   private readonly own = new Float64Array(KINDS);
   private readonly hoped = new Float64Array(KINDS);
-  /** Least current that comes with a load unit. */
-  private readonly ampsPerUnit: number;
   /** Places of sites, those first that may bring most by load unit. */
   private readonly ranked: Int32Array;
-  private readonly smallest: number;
   /** Most that other sites bring beside one, by its load units. */
   private readonly beside: Float64Array;
   private readonly chosen: number[] = [];
@@ -91,8 +85,7 @@ class LayerSearch {
   private mostAmps = Infinity;
 
   constructor(pricer: Pricer, layer: Layer, work: Workspace, values: Values, limit: number, visit: Visit) {
-    const { problem, small } = pricer;
-    const { ids, size, mask, capacity, hop } = layer;
+    const { ids, size, mask, hop, reach, largest } = layer;
     this.pricer = pricer;
     this.layer = layer;
     this.work = work;
@@ -100,34 +93,22 @@ class LayerSearch {
     this.visit = visit;
     const worth = Float64Array.from(ids, (i) => values.site[i]!);
     this.worth = worth;
-    this.brings = Uint8Array.from(
-      ids,
-      (i) => (problem.least[i]! > small.rating ? LARGE : 0) | (problem.marked.sites[i] === 1 ? MARKED : 0),
-    );
-    this.guards = Uint8Array.from(ids, (i) => problem.guards[i]!);
-    let reach = capacity > small.capacity ? LARGE : 0;
-    for (const b of this.brings) reach |= b;
     for (const bits of BITS) this.own[mask | bits] = values.kind[mask | bits]!;
     for (const bits of BITS)
       this.hoped[mask | bits] = Math.max(
         ...BITS.filter((more) => (more & reach) === more).map((more) => this.own[mask | bits | more]!),
       );
-    this.ampsPerUnit = ids.reduce(
-      (least, i) => Math.min(least, problem.amps[i]! / problem.size[i]!),
-      Infinity,
-    );
     this.ranked = Int32Array.from(ids.keys()).sort(
       (a, b) => (worth[b]! - hop) / size[b]! - (worth[a]! - hop) / size[a]!,
     );
-    this.smallest = size.reduce((m, s) => Math.min(m, s), Infinity);
-    this.beside = new Float64Array(size.reduce((m, s) => Math.max(m, s), 0) + 1);
+    this.beside = new Float64Array(largest + 1);
   }
 
   /** Looks through the sets that have a site for their root. */
   from(root: number, most: number): void {
-    const { layer, worth, hoped, work, brings } = this;
+    const { layer, worth, hoped, work } = this;
     const { problem, small } = this.pricer;
-    const { ids, home, edge, size, mask, capacity } = layer;
+    const { ids, home, edge, size, mask, capacity, brings } = layer;
     const n = ids.length;
     const i = ids[root]!;
     this.steps = 0;
@@ -157,8 +138,8 @@ class LayerSearch {
 
   /** What the set has to pay for its GFCI where this site comes first. */
   private guarding(t: number): number {
-    const { unguarded, home } = this.layer;
-    return this.guards[t] ? Math.min(unguarded, home[t]! - home[this.root]!) : unguarded;
+    const { unguarded, home, guards } = this.layer;
+    return guards[t] ? Math.min(unguarded, home[t]! - home[this.root]!) : unguarded;
   }
 
   /** Most that sites can bring in a room at no more than `hop` for a segment each; the last may be cut. */
@@ -181,8 +162,8 @@ class LayerSearch {
    * layer is about.
    */
   private thin(level: Level, { cost, room, needs, amps, guard }: Grown): void {
-    const { worth, beside, ampsPerUnit } = this;
-    const { ids, size, mask, clusters } = this.layer;
+    const { worth, beside } = this;
+    const { ids, size, mask, clusters, ampsPerUnit } = this.layer;
     const { site, way } = level;
     const byDrop = ampsPerUnit > 0 ? Math.floor((this.mostAmps - amps) / ampsPerUnit + TINY) : room;
     const most = Math.min(room, Math.max(0, byDrop));
@@ -200,10 +181,10 @@ class LayerSearch {
   }
 
   private grow(set: Grown): void {
-    const { layer, chosen, guards, root, own, hoped } = this;
+    const { chosen, root, own, hoped } = this;
     const { levels, tree } = this.work;
     const { problem, small } = this.pricer;
-    const { ids, edge, size, mask, capacity, ohms } = layer;
+    const { ids, edge, size, mask, capacity, ohms, brings, guards, smallest } = this.layer;
     const n = ids.length;
     const k = chosen.length;
     const level = levels[k]!;
@@ -211,15 +192,12 @@ class LayerSearch {
     const next = levels[k + 1]!;
     const reduced = set.cost + set.guard + hoped[set.kind]! - own[set.kind]!;
     // Where no box has too many cables this is the set's tree, unless it comes from a GFCI that stands elsewhere.
-    const elsewhere = set.guard < layer.unguarded && guards[root] === 0;
-    const out = !elsewhere && tree.drop(ohms) > problem.maxDrop + TINY;
+    const out =
+      !(set.guard < this.layer.unguarded && guards[root] === 0) && tree.drop(ohms) > problem.maxDrop + TINY;
     if (set.needs === mask && reduced < this.limit && !(out && tree.untilOverfull > 0))
       this.limit = this.visit(chosen, reduced);
     // More sites only add to the drop.
-    const canChange =
-      set.room >= tree.untilOverfull * this.smallest ||
-      site.subarray(0, level.count).some((t) => guards[t] === 1);
-    if (out && !canChange) return;
+    if (out && set.room < tree.untilOverfull * smallest && !mayGuard(level, guards)) return;
     for (;;) {
       this.thin(level, set);
       if (level.count === 0) return;
@@ -240,7 +218,7 @@ class LayerSearch {
       const farthest = Math.max(set.farthest, beyond);
       // All of the current over the home run, and an outlet's own over what it is farther away.
       if (2 * ohms * (problem.home[ids[root]!]! * amps + farthest) > problem.maxDrop + TINY) continue;
-      const kind = set.kind | this.brings[at]! | (capacity - room > small.capacity ? LARGE : 0);
+      const kind = set.kind | brings[at]! | (capacity - room > small.capacity ? LARGE : 0);
       const cost = set.cost + by - this.worth[at]! + hoped[set.kind]! - hoped[kind]!;
       next.count = level.count;
       for (let t = 0; t < level.count; t++) {
@@ -274,6 +252,12 @@ function keep(level: Level, test: (t: number) => boolean): void {
   level.count = count;
 }
 
+/** Whether a site that may still join has a GFCI. */
+function mayGuard({ site, count }: Level, guards: Uint8Array): boolean {
+  for (let t = 0; t < count; t++) if (guards[site[t]!]) return true;
+  return false;
+}
+
 export class SetSearch {
   private readonly pricer: Pricer;
   private readonly layers: Layer[];
@@ -296,7 +280,7 @@ export class SetSearch {
     });
     this.work = {
       levels: Array.from({ length: n + 1 }, level),
-      tree: new GrowingTree(problem, problem.maxOut),
+      tree: new GrowingTree(problem),
     };
   }
 

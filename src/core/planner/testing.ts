@@ -86,6 +86,10 @@ export function randomHouse(count: number, seed: number): Problem {
   });
 }
 
+/** Places of the bits of a set, lowest first. */
+export const bitsOf = (set: number): number[] =>
+  Array.from({ length: 32 - Math.clz32(set) }, (_, i) => i).filter((i) => (set >> i) & 1);
+
 /**
  * The cheapest plan by dynamic programming over all subsets (Held and Karp 1962 in spirit): slow, and apart from the
  * proof that it is held against.
@@ -140,7 +144,7 @@ export function subsetPlan(pricer: Pricer): Plan | null {
   const groups: number[][] = [];
   for (let set = all, layer = layers - 1; set !== 0;) {
     const circuit = last[layer]![set]!;
-    groups.push(problem.ids.flatMap((_, i) => ((circuit >> i) & 1 ? [i] : [])));
+    groups.push(bitsOf(circuit));
     layer = below(layer, circuit);
     set ^= circuit;
   }

@@ -181,17 +181,15 @@ export class GrowingTree {
   private readonly out: Int32Array;
   private readonly current: Float64Array;
   private readonly at: Float64Array;
-  private readonly lengths: Lengths;
-  private readonly maxOut: Uint8Array;
+  private readonly problem: Lengths & { maxOut: Uint8Array };
   private count = 0;
   /** Boxes that send on more cables than allowed. */
   private overfull = 0;
 
-  /** @param maxOut most cables that may leave each site */
-  constructor(lengths: Lengths, maxOut: Uint8Array) {
-    const n = lengths.ids.length;
-    this.lengths = lengths;
-    this.maxOut = maxOut;
+  /** @param problem with the most cables that may leave each site */
+  constructor(problem: Lengths & { maxOut: Uint8Array }) {
+    const n = problem.ids.length;
+    this.problem = problem;
     this.reached = new Int32Array(n);
     this.feeder = new Int32Array(n);
     this.out = new Int32Array(n);
@@ -204,11 +202,11 @@ export class GrowingTree {
     this.reached[this.count] = site;
     this.feeder[this.count] = from;
     this.out[this.count++] = 0;
-    if (from >= 0 && this.out[from]!++ === this.maxOut[this.reached[from]!]!) this.overfull++;
+    if (from >= 0 && this.out[from]!++ === this.problem.maxOut[this.reached[from]!]!) this.overfull++;
   }
   pop(): void {
     const from = this.feeder[--this.count]!;
-    if (from >= 0 && --this.out[from]! === this.maxOut[this.reached[from]!]!) this.overfull--;
+    if (from >= 0 && --this.out[from]! === this.problem.maxOut[this.reached[from]!]!) this.overfull--;
   }
 
   /** Sites that must join at least before some box sends on too many cables; 0 where one does. */
@@ -216,14 +214,14 @@ export class GrowingTree {
     if (this.overfull > 0) return 0;
     let least = Infinity;
     for (let j = 0; j < this.count; j++)
-      least = Math.min(least, this.maxOut[this.reached[j]!]! + 1 - this.out[j]!);
+      least = Math.min(least, this.problem.maxOut[this.reached[j]!]! + 1 - this.out[j]!);
     return least;
   }
 
   /** Drop at the worst site, volts. */
   drop(ohmsPerInch: number): number {
-    const { lengths, reached, feeder, count, current, at } = this;
-    return worstDrop(lengths, ohmsPerInch, reached, feeder, count, current, at);
+    const { problem, reached, feeder, count, current, at } = this;
+    return worstDrop(problem, ohmsPerInch, reached, feeder, count, current, at);
   }
 }
 
