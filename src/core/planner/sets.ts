@@ -48,6 +48,8 @@ interface Grown {
   farthest: number;
   /** Least that its GFCI costs: its own, or a longer home run to one that is there, cents. */
   guard: number;
+  /** A GFCI stands elsewhere than at the root, and the tree may come from there. */
+  elsewhere: boolean;
 }
 
 /** Sites and trees in the making, in room that is used again. */
@@ -131,7 +133,7 @@ class LayerSearch {
     this.chosen.push(i);
     work.tree.push(i, -1);
     const guard = this.guarding(root);
-    this.grow({ cost, room, needs: problem.needs[i]!, kind, amps, farthest: 0, guard });
+    this.grow({ cost, room, needs: problem.needs[i]!, kind, amps, farthest: 0, guard, elsewhere: false });
     work.tree.pop();
     this.chosen.pop();
   }
@@ -192,12 +194,11 @@ class LayerSearch {
     const next = levels[k + 1]!;
     const reduced = set.cost + set.guard + hoped[set.kind]! - own[set.kind]!;
     // Where no box has too many cables this is the set's tree, unless it comes from a GFCI that stands elsewhere.
-    const out =
-      !(set.guard < this.layer.unguarded && guards[root] === 0) && tree.drop(ohms) > problem.maxDrop + TINY;
+    const out = !set.elsewhere && tree.drop(ohms) > problem.maxDrop + TINY;
     if (set.needs === mask && reduced < this.limit && !(out && tree.untilOverfull > 0))
       this.limit = this.visit(chosen, reduced);
-    // More sites only add to the drop.
-    if (out && set.room < tree.untilOverfull * smallest && !mayGuard(level, guards)) return;
+    // More sites only add to the drop, until there is another tree.
+    if (out && set.room < tree.untilOverfull * smallest && (guards[root] || !mayGuard(level, guards))) return;
     for (;;) {
       this.thin(level, set);
       if (level.count === 0) return;
@@ -229,9 +230,10 @@ class LayerSearch {
       }
       const needs = set.needs | problem.needs[i]!;
       const guard = Math.min(set.guard, this.guarding(at));
+      const elsewhere = set.elsewhere || (guards[at] === 1 && guards[root] === 0);
       chosen.push(i);
       tree.push(i, feeder);
-      this.grow({ cost, room, needs, kind, amps, farthest, guard });
+      this.grow({ cost, room, needs, kind, amps, farthest, guard, elsewhere });
       chosen.pop();
       tree.pop();
       if (this.steps > this.most) return;
