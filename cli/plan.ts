@@ -4,9 +4,11 @@ import { Checker } from '../src/core/code/checker.ts';
 import { View } from '../src/core/code/view.ts';
 import { run } from '../src/core/job/commands.ts';
 import { parseFile, serialize } from '../src/core/job/file.ts';
+import type { Circuit } from '../src/core/job/schema.ts';
 import { InvalidError } from '../src/core/job/validate.ts';
-import { houseProblem, PLAIN_PLANNING, type PlannerSettings } from '../src/core/planner/house.ts';
-import { figuresOf, propose } from '../src/core/planner/proposal.ts';
+import { houseProblem } from '../src/core/planner/house.ts';
+import { figuresNow, planFigures, propose } from '../src/core/planner/proposal.ts';
+import { PLAIN_PLANNING, type PlannerSettings } from '../src/core/planner/settings.ts';
 import { priceBookOf } from '../src/core/panel/prices.ts';
 import { HouseSearch } from '../src/core/planner/solve.ts';
 import { CLEAN, FINDINGS, oneFile, option, print, read, without } from './input.ts';
@@ -30,7 +32,8 @@ export async function runPlan(args: string[]): Promise<number> {
   const panel = option(keep.rest, '--panel');
   const spare = option(panel.rest, '--spare');
   const apart = without(spare.rest, '--lights-apart');
-  const document = parseFile(read(oneFile(apart.rest, 'one job file')));
+  const extend = without(apart.rest, '--extend');
+  const document = parseFile(read(oneFile(extend.rest, 'one job file')));
   if (panel.value !== null && !document.panels[panel.value])
     throw new InvalidError([
       { path: '--panel', message: `expected the id of a panel in the job, found ${panel.value}` },
@@ -46,6 +49,7 @@ export async function runPlan(args: string[]): Promise<number> {
     panelId: panel.value,
     spare: whole('--spare', spare.value, 0, 50, 0),
     lightsApart: apart.found,
+    extend: extend.found,
     prices: priceBookOf(document.job),
     gfciAt: firstBox.found ? 'first-box' : 'breaker',
     maxOut: whole('--max-out', out.value, 1, 4, 2),
@@ -56,7 +60,8 @@ export async function runPlan(args: string[]): Promise<number> {
   if (!house) throw new InvalidError([{ path: 'panels', message: 'expected a panel to plan circuits from' }]);
   const search = new HouseSearch(house, whole('--seed', seed.value, 0, 2 ** 31, 1), await loadHighs());
   while (search.step());
-  const { command, circuits, withoutSpace } = propose(view, house, search.plans, settings);
+  const proposal = propose(view, house, search.plans, settings);
+  const { command, circuits, extended, withoutSpace } = proposal;
   const after = run(document, command).document;
   if (job.found) {
     process.stdout.write(serialize(after));
@@ -65,23 +70,26 @@ export async function runPlan(args: string[]): Promise<number> {
   const count = (d: typeof document) =>
     new Checker(d).findings().filter((f) => f.level === 'violation').length;
   const { proven, parts } = search.progress;
+  const inWords = ({ id: _, stops, ...c }: Circuit) => ({
+    ...c,
+    stops: stops.map((s) => ({
+      outlet: document.boxes[s.boxId]!.name,
+      from: s.from === null ? null : document.boxes[s.from]!.name,
+    })),
+  });
   print(
     JSON.stringify(
       {
-        before: { ...figuresOf(view, house.open, settings), violations: count(document) },
-        after: { ...figuresOf(view, circuits, settings), violations: count(after) },
+        before: { ...figuresNow(view, house, settings), violations: count(document) },
+        after: { ...planFigures(view, after, proposal, settings), violations: count(after) },
         proven,
         parts,
         kept: house.kept.map((c) => c.name),
+        notExtended: house.notExtended.map(({ circuit, why }) => ({ circuit: circuit.name, why })),
         leftOut: house.leftOut.map(({ box, why }) => ({ outlet: box.name, why })),
         withoutSpace,
-        circuits: circuits.map(({ id: _, stops, ...c }) => ({
-          ...c,
-          stops: stops.map((s) => ({
-            outlet: document.boxes[s.boxId]!.name,
-            from: s.from === null ? null : document.boxes[s.from]!.name,
-          })),
-        })),
+        extended: extended.map(inWords),
+        circuits: circuits.map(inWords),
       },
       null,
       2,

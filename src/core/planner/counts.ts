@@ -27,27 +27,32 @@ const ASKING = [1, 2, 3].map((needs) => kindsWhere((kind) => (kind & 3) === need
 const COUNTED = [ANY, ALL_LARGE, ...ASKING, ...ASKING.map((kinds) => kinds & ALL_LARGE)];
 
 /**
- * The most circuits that a plan no dearer than a limit can have: each takes a breaker with the least protection and one
- * of the cheapest home runs, every other site its cheapest segment.
+ * The most circuits that a plan no dearer than a limit can have: trunks, and others that take a breaker with the least
+ * protection and one of the cheapest home runs each, while every other outlet takes its cheapest segment.
  */
 function mostCircuits(pricer: Pricer, cents: number): number {
-  const { ids, options, needs, guards, protection } = pricer.problem;
+  const { problem, trunk } = pricer;
+  const { ids, needs, guards } = problem;
   const least = (values: Iterable<number>) => Math.min(...values);
-  const asked = ids.map(
-    (_, i) => protection[(guards[i] ? needs[i]! & NEEDS_AFCI : needs[i]!) as 0 | 1 | 2 | 3],
+  const options = [...problem.options.keys()];
+  const own = options.filter((o) => problem.options[o]!.trunk === undefined);
+  const outlets = [...ids.keys()].filter((i) => trunk[i]! < 0);
+  const asked = outlets.map(
+    (i) => problem.protection[(guards[i] ? needs[i]! & NEEDS_AFCI : needs[i]!) as 0 | 1 | 2 | 3],
   );
-  const each = least(options.map((o) => o.breaker)) + least(asked);
-  const homes = ids.map((_, i) => least(options.map((_, o) => pricer.homeRun(o, i)))).sort((a, b) => a - b);
-  const segments = ids
-    .map((_, i) =>
-      least(options.flatMap((_, o) => ids.flatMap((_, j) => (j === i ? [] : [pricer.edge(o, i, j)])))),
+  const each = least(own.map((o) => problem.options[o]!.breaker)) + least(asked);
+  const homes = outlets.map((i) => least(own.map((o) => pricer.homeRun(o, i)))).sort((a, b) => a - b);
+  const segments = outlets
+    .map((i) =>
+      least(options.flatMap((o) => [...ids.keys()].flatMap((j) => (j === i ? [] : [pricer.edge(o, i, j)])))),
     )
     .sort((a, b) => b - a);
+  const trunks = ids.length - outlets.length;
   let sum = segments.reduce((t, c) => t + c, 0);
-  let most = 0;
-  for (let k = 1; k <= ids.length; k++) {
+  let most = trunks;
+  for (let k = 1; k <= outlets.length; k++) {
     sum += each + homes[k - 1]! - segments[k - 1]!;
-    if (sum <= cents) most = k;
+    if (sum <= cents) most = trunks + k;
   }
   return most;
 }

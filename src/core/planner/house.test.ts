@@ -7,17 +7,12 @@ import { buildRun } from '../circuits/run.ts';
 import { check } from '../code/checker.ts';
 import { View } from '../code/view.ts';
 import { run } from '../job/commands.ts';
-import { rows } from '../job/document.ts';
-import { EDITIONS, type Circuit, type JobDocument } from '../job/schema.ts';
+import { breakerOf, PLAIN_DEVICE, rows } from '../job/document.ts';
+import { EDITIONS, type Box, type Circuit, type JobDocument } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
-import {
-  houseProblem,
-  PLAIN_PLANNING,
-  soundCircuits,
-  type HouseProblem,
-  type PlannerSettings,
-} from './house.ts';
-import { figuresOf, propose } from './proposal.ts';
+import { houseProblem, soundCircuits, type HouseProblem } from './house.ts';
+import { planFigures, propose } from './proposal.ts';
+import { PLAIN_PLANNING, type PlannerSettings } from './settings.ts';
 import { MADE_UP_PRICES } from '../panel/prices.ts';
 import { HouseSearch } from './solve.ts';
 
@@ -140,7 +135,7 @@ test('what the plan promises is what the runs then show', () => {
       assert.ok(Math.abs(worst - priced.drop) < 1e-6, `${circuit.name}: ${worst} ${priced.drop}`);
     }
   }
-  const figures = figuresOf(view, proposal.circuits, SETTINGS);
+  const figures = planFigures(view, after, proposal, SETTINGS);
   assert.equal(figures.circuits, proposal.circuits.length);
   assert.ok(figures.cable > 0 && figures.cents > 0);
 });
@@ -244,4 +239,137 @@ test('only what changed is planned again: circuits in order stay, those of a loo
   const again = planned(loose, { ...SETTINGS, locked: sound.map((c) => c.id) });
   for (const c of sound) assert.equal(again.after.circuits[c.id], c);
   assert.ok(rows(again.after.circuits).some((c) => c.stops.some((s) => s.boxId === 'box-l4')));
+});
+
+const EXTENDING: PlannerSettings = { ...SETTINGS, extend: true };
+
+/** The old bedroom wing of the demo house as if its wiring had a ground, with new receptacles in the west bedroom. */
+function oldWing(count: number, circuit: Partial<Circuit> = {}, box: Partial<Box> = {}): JobDocument {
+  const start = bare();
+  const bedroom: Circuit = { ...start.circuits['circuit-bedroom']!, cable: 'NM-B', ...circuit };
+  const old = new Set(rows(start.circuits).flatMap((c) => c.stops.map((s) => s.boxId)));
+  const model = start.boxes['box-b1']!;
+  const boxes = [
+    ...rows(start.boxes)
+      .filter((b) => old.has(b.id))
+      .map((b): Box => ({ ...b, grounding: 'grounded', ...box })),
+    ...Array.from({ length: count }, (_, i): Box => {
+      const id = `box-new-${i + 1}`;
+      const device = { ...start.boxes['box-l4']!.device };
+      return { ...model, id, name: id, status: 'new', offset: model.offset + 12 * (i + 2), device };
+    }),
+  ];
+  return {
+    ...start,
+    boxes: Object.fromEntries(boxes.map((b) => [b.id, b])),
+    circuits: { ...start.circuits, [bedroom.id]: bedroom },
+  };
+}
+
+test('an outlet near an existing circuit is fed from its nearest box with room, and brings AFCI with it', () => {
+  const document = oldWing(1);
+  const alone = planned(document);
+  assert.equal(alone.proposal.circuits.length, 1);
+  const { view, house, after, proposal } = planned(document, EXTENDING);
+  assert.deepEqual(proposal.circuits, []);
+  const [bedroom] = proposal.extended;
+  const stop = bedroom!.stops.find((s) => s.boxId === 'box-new-1')!;
+  const run = buildRun(after, bedroom!);
+  const lengthFrom = (id: string) => {
+    const stops = bedroom!.stops.map((s) => (s === stop ? { ...s, from: id } : s));
+    return buildRun(after, { ...bedroom!, stops }).stops.find((s) => s.box.id === 'box-new-1')!.segment
+      .length;
+  };
+  const starts = house.trunks[0]!.starts.map((s) => s.stop.box.id);
+  assert.deepEqual(starts, ['box-b1', 'box-b2', 'box-b3']);
+  assert.equal(lengthFrom(stop.from!), Math.min(...starts.map(lengthFrom)));
+  assert.equal(bedroom!.breaker.protection, 'afci');
+  assert.deepEqual(
+    check(after)
+      .filter((f) => f.level === 'violation' && [bedroom!.id, 'box-new-1'].includes(f.about.id))
+      .filter((f) => CIRCUIT_RULES.includes(f.rule) || f.rule === 'extension-ground')
+      .map((f) => f.message),
+    [],
+  );
+  // By hand: the added cable at 48 ¢ a foot and the breaker that takes the old one’s place.
+  const length = run.stops.find((s) => s.box.id === 'box-new-1')!.segment.length;
+  const figures = planFigures(view, after, proposal, EXTENDING);
+  assert.deepEqual([figures.circuits, figures.extended, figures.cable], [0, 1, length]);
+  assert.ok(Math.abs(figures.cents - (4600 + 4 * length)) < 1e-6);
+  assert.ok(figures.cents < planFigures(alone.view, alone.after, alone.proposal, SETTINGS).cents);
+});
+
+test('an extended circuit is planned anew with what it was given, and stands as it was where nothing joins it', () => {
+  const document = oldWing(2);
+  const { after } = planned(document, EXTENDING);
+  const again = planned(after, EXTENDING);
+  assert.equal(again.proposal.extended.length, 1);
+  assert.deepEqual(again.after.circuits, after.circuits);
+  // Without the wish to extend it stays with what it has; locked too.
+  for (const settings of [SETTINGS, { ...EXTENDING, locked: ['circuit-bedroom'] }]) {
+    const kept = planned(after, settings);
+    assert.equal(kept.after.circuits['circuit-bedroom'], after.circuits['circuit-bedroom']);
+    assert.equal(kept.house.parts.length, 0);
+  }
+  // Where its breaker would have to become a dearer one than a new circuit’s, the old one is given up again.
+  const had = document.circuits['circuit-bedroom']!;
+  const extended = after.circuits[had.id]!;
+  const gfci: JobDocument = {
+    ...after,
+    circuits: { ...after.circuits, [had.id]: { ...extended, breaker: breakerOf(15, 'gfci') } },
+  };
+  const prices = { ...MADE_UP_PRICES, 'breaker-afci': 100, 'cable-14-2': 1, 'cable-12-2': 1 };
+  const back = planned(gfci, { ...EXTENDING, prices });
+  assert.deepEqual(back.after.circuits['circuit-bedroom']!.stops, had.stops);
+  assert.equal(back.proposal.circuits.length, 1);
+});
+
+test('what is on record as proved stays on an extended circuit', () => {
+  const { after } = planned(oldWing(1), EXTENDING);
+  const proof = { ...rows(tamarackJob().proofs)[0]!, circuitId: 'circuit-bedroom' };
+  const { trunks, parts } = houseProblem(new View({ ...after, proofs: { [proof.id]: proof } }), EXTENDING)!;
+  assert.equal(trunks[0]!.run.stops.length, after.circuits['circuit-bedroom']!.stops.length);
+  assert.deepEqual(parts, []);
+});
+
+test('GFCI for what joins an existing circuit: at its breaker, or a receptacle at the first box of each branch', () => {
+  const outdoor = rows(bare().boxes).find((b) => b.areaId === 'area-patio' && isReceptacle(b))!;
+  const plain: Box = { ...outdoor, device: { ...outdoor.device, kind: 'duplex' } };
+  const prices = { ...MADE_UP_PRICES, breaker: 9000, 'breaker-gfci': 9000 };
+  for (const gfciAt of ['breaker', 'first-box'] as const) {
+    const start = oldWing(0, { breaker: breakerOf(20), gauge: '12' });
+    const document = { ...start, boxes: { ...start.boxes, [plain.id]: plain } };
+    const { after, proposal } = planned(document, { ...EXTENDING, gfciAt, prices });
+    assert.equal(proposal.extended.length, 1, gfciAt);
+    const { protection } = after.circuits['circuit-bedroom']!.breaker;
+    assert.equal(protection, gfciAt === 'breaker' ? 'dual' : 'afci');
+    assert.equal(after.boxes[plain.id]!.device.kind, gfciAt === 'breaker' ? 'duplex' : 'gfci');
+    const wrong = check(after).filter((f) => f.rule === 'gfci' && f.about.id === plain.id);
+    assert.deepEqual(
+      wrong.filter((f) => f.level === 'violation').map((f) => f.message),
+      [],
+    );
+  }
+});
+
+test('an existing circuit is not extended where that is no sound thing to do, and why is told', () => {
+  const why = (circuit: Partial<Circuit>, box: Partial<Box> = {}, settings = EXTENDING) => {
+    const document = oldWing(1, circuit, box);
+    const house = houseProblem(new View(document), settings)!;
+    assert.ok(house.kept.some((c) => c.id === 'circuit-bedroom'));
+    return house.notExtended.find((n) => n.circuit.id === 'circuit-bedroom')?.why;
+  };
+  assert.match(why({ cable: 'old two-wire' })!, /no ground/);
+  assert.match(why({ material: 'aluminium', gauge: '12' })!, /copper/);
+  assert.match(why({ breaker: breakerOf(20) })!, /14 AWG on 20 A/);
+  assert.match(why({ breaker: breakerOf(15, 'none', 2) })!, /one pole/);
+  assert.match(why({}, { grounding: 'unknown' })!, /no box with a ground/);
+  const halfHot = { ...PLAIN_DEVICE, kind: 'duplex', rating: 15, tamperResistant: false } as const;
+  assert.match(
+    why({}, { device: { ...rows(bare().boxes)[0]!.device, ...halfHot, switched: 'half' } })!,
+    /no box/,
+  );
+  assert.match(why({}, {}, { ...EXTENDING, spare: 50 })!, /full/);
+  // Locked, it is nobody’s question.
+  assert.equal(why({}, {}, { ...EXTENDING, locked: ['circuit-bedroom'] }), undefined);
 });

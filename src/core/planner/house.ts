@@ -5,14 +5,13 @@
 import { lengthOf, panelPlace, plannedBetween, positionOf, type Place } from '../circuits/run.ts';
 import { decisionOn } from '../code/decisions.ts';
 import { isArcRoom, isOutside } from '../code/tables/areas.ts';
-import { ohmsPerThousandFeet } from '../code/tables/conductors.ts';
 import type { Finding } from '../code/rule.ts';
 import type { View } from '../code/view.ts';
 import { breakerOf, rows, servedBy } from '../job/document.ts';
 import type { Area, Box, Circuit, FixtureKind, Gauge, Panel } from '../job/schema.ts';
 import { hasCounterRule } from '../plan/counters.ts';
 import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
-import { breakerPrice, cablePrice, type PriceBook } from '../panel/prices.ts';
+import { breakerPrice, cablePrice } from '../panel/prices.ts';
 import {
   EITHER,
   GARAGE,
@@ -23,36 +22,8 @@ import {
   type CircuitOption,
   type Problem,
 } from './problem.ts';
-
-/** The designated circuits of 210.11(C), individual circuits, and everything else. */
-export const SORTS = ['kitchen', 'laundry', 'bathroom', 'individual', 'general'] as const;
-export type Sort = (typeof SORTS)[number];
-
-export interface PlannerSettings {
-  prices: PriceBook;
-  /** The panel that circuits are planned from; null is the first one at a service. */
-  panelId: string | null;
-  /** Share of each circuit left for what comes later, percent. */
-  spare: number;
-  /** A room whose lights and receptacles all go out with one breaker costs the plan something. */
-  lightsApart: boolean;
-  /** GFCI for what asks for it and has none: at the breaker, or a receptacle at the first box. */
-  gfciAt: 'breaker' | 'first-box';
-  /** Cables that may leave a box. */
-  maxOut: number;
-  /** Circuits to leave as they are, beside those that exist or are on record as proved. */
-  locked: readonly string[];
-}
-
-/** What a shop changes of these; the rest follows from the job. */
-export const PLAIN_PLANNING: Omit<PlannerSettings, 'prices'> = {
-  panelId: null,
-  spare: 0,
-  lightsApart: false,
-  gfciAt: 'breaker',
-  maxOut: 2,
-  locked: [],
-};
+import { SORTS, unitsOf, unitsOn, type PlannerSettings, type Sort } from './settings.ts';
+import { ohmsPerInch, trunkOf, trunkOption, upstreamOf, wayFrom, type Trunk } from './trunks.ts';
 
 /** An outlet as a site; a switch is a site together with what it controls. */
 export interface Site {
@@ -69,6 +40,8 @@ export interface Part {
   sites: Site[];
   /** Made when first asked for: what is shown before planning does without it. */
   readonly pricer: Pricer;
+  /** Existing circuits that its outlets may join: sites too, after the outlets. */
+  trunks: Trunk[];
   /** How the sites are grouped in the job as it stands; those on no circuit each by itself. */
   present: number[][];
 }
@@ -78,6 +51,10 @@ export interface HouseProblem {
   parts: Part[];
   /** Circuits that stay as they are. */
   kept: Circuit[];
+  /** Existing circuits that may be extended. */
+  trunks: Trunk[];
+  /** Existing circuits that may not, with the reason. */
+  notExtended: { circuit: Circuit; why: string }[];
   /** Circuits that are planned anew. */
   open: Circuit[];
   /** Outlets left out, with the reason. */
@@ -102,9 +79,6 @@ const DEDICATED: readonly FixtureKind[] = [
   'kiln',
   'vehicle-charger',
 ];
-
-/** Load units: a receptacle outlet is two, a light or an alarm one. */
-const RECEPTACLE_UNITS = 2;
 
 function sortOf(view: View, { box, area }: Pick<Site, 'box' | 'area'>): Sort {
   const served = servedBy(view.document, box);
@@ -136,9 +110,6 @@ function needsOf(view: View, { box, area, hung }: Site): number {
   return needs;
 }
 
-const unitsOf = (box: Box): number =>
-  box.device.kind === 'switch' ? 0 : isReceptacle(box) ? RECEPTACLE_UNITS : 1;
-
 /** A switch without anything to control yet counts as the light that it will have. */
 const sizeOf = ({ box, hung }: Site): number =>
   Math.max(
@@ -151,25 +122,26 @@ const leastRating = ({ box, area, hung }: Site): number =>
   [box, ...hung].some((b) => isReceptacle(b) && (b.device.rating > 15 || area.kind === 'garage')) ? 20 : 15;
 
 /** Cable and breakers that circuits of a sort may be made of. */
-function optionsOf(view: View, sort: Sort, { prices, spare }: PlannerSettings): CircuitOption[] {
-  const { maxReceptacles, conductorTemperature } = view.document.job.settings;
+function optionsOf({ document }: View, sort: Sort, settings: PlannerSettings): CircuitOption[] {
+  const { prices } = settings;
   const option = (rating: 15 | 20, gauge: Gauge): CircuitOption => ({
     rating,
     gauge,
     breaker: prices.breaker,
     perInch: cablePrice(prices, gauge, 2) / 12,
-    ohmsPerInch: ohmsPerThousandFeet(gauge, 'copper', conductorTemperature)! / 12000,
-    // The shop's habit is for 20 A; in proportion for 15 A.
-    capacity: RECEPTACLE_UNITS * Math.max(1, Math.floor((maxReceptacles * rating * (1 - spare / 100)) / 20)),
+    ohmsPerInch: ohmsPerInch(document, gauge),
+    capacity: unitsOn(rating, document, settings),
   });
   const twenty = [option(20, '12'), option(20, '10')];
   return sort === 'general' ? [option(15, '14'), ...twenty] : twenty;
 }
 
 /** Outlets that the counters of a kitchen ask for, or all of its outlets where no counter is on record. */
-function markedSites(view: View, sites: readonly Site[]): Problem['marked'] {
-  const counter = sites.map(({ box, area }) => box.fixtureId !== null || view.countsAtCounter(box, area));
-  const marked = counter.filter(Boolean).length >= 2 ? counter : sites.map(() => true);
+function markedSites(view: View, sites: readonly Site[], trunks: readonly Trunk[]): Problem['marked'] {
+  const atCounter = ({ box, area }: Pick<Site, 'box' | 'area'>) =>
+    box.fixtureId !== null || view.countsAtCounter(box, area);
+  const counter = [...sites.map(atCounter), ...trunks.map(({ run }) => run.stops.some(atCounter))];
+  const marked = counter.filter(Boolean).length >= 2 ? counter : counter.map(() => true);
   return {
     sites: Uint8Array.from(marked, (m) => (m ? 1 : 0)),
     circuits: Math.min(2, marked.filter(Boolean).length),
@@ -191,18 +163,19 @@ function darkRooms(sites: readonly Site[], { lightsApart }: PlannerSettings): Pi
   return { room: Int32Array.from(sites, (s) => mixed.indexOf(s.area)), dark: DARK_ROOM };
 }
 
+/** Between two trunks, which are never joined, inches. */
+const FAR = 1e7;
+
 function problemOf(
   view: View,
   panel: Panel,
-  sort: Sort,
-  sites: readonly Site[],
+  { sort, sites, trunks }: Omit<Part, 'pricer' | 'present'>,
   settings: PlannerSettings,
 ): Problem {
   const { document } = view;
   const { settings: shop } = document.job;
   const { prices } = settings;
   const from = panelPlace(document, panel);
-  const pairs = <T>(make: (a: Site, b: Site) => T): T[] => sites.flatMap((a) => sites.map((b) => make(a, b)));
   const [none, afci, gfci, dual] = (['none', 'afci', 'gfci', 'dual'] as const).map((protection) =>
     breakerPrice(prices, breakerOf(20, protection)),
   ) as [number, number, number, number];
@@ -211,39 +184,100 @@ function problemOf(
       return prices['gfci-receptacle'] + (needs & NEEDS_AFCI ? afci - none : 0);
     return [none, afci, gfci, dual][needs]! - none;
   };
+  // Outlets first, then trunks.
+  const n = sites.length;
+  const all = [...sites, ...trunks];
+  const each = (ofOutlet: (s: Site) => number, ofTrunk: (t: Trunk) => number): number[] =>
+    all.map((_, i) => (i < n ? ofOutlet(sites[i]!) : ofTrunk(trunks[i - n]!)));
+  const pairs = (
+    between: (a: Site, b: Site) => number,
+    onward: (way: ReturnType<typeof wayFrom>) => number,
+  ) =>
+    all.flatMap((_, i) =>
+      all.map((_, j) => {
+        if (i === j) return 0;
+        if (i < n && j < n) return between(sites[i]!, sites[j]!);
+        return i >= n && j >= n
+          ? FAR
+          : onward(wayFrom(trunks[Math.max(i, j) - n]!, document, settings, sites[Math.min(i, j)]!));
+      }),
+    );
+  const { room, dark } = darkRooms(sites, settings);
+  const marked = sort === 'kitchen' ? markedSites(view, sites, trunks) : null;
+  const upstream = new Map(trunks.map((t) => [t, upstreamOf(t, document)]));
   return {
-    ids: sites.map((s) => s.box.id),
-    home: Float64Array.from(sites, (s) => lengthOf(plannedBetween(shop, from, s.place, true))),
+    ids: [...sites.map((s) => s.box.id), ...trunks.map((t) => t.circuit.id)],
+    home: Float64Array.from(
+      each(
+        (s) => lengthOf(plannedBetween(shop, from, s.place, true)),
+        (t) => upstream.get(t)!.inches,
+      ),
+    ),
     between: Float64Array.from(
-      pairs((a, b) => (a === b ? 0 : lengthOf(plannedBetween(shop, a.place, b.place, false)))),
+      pairs(
+        (a, b) => lengthOf(plannedBetween(shop, a.place, b.place, false)),
+        (way) => way.inches,
+      ),
     ),
-    change: Float64Array.from(pairs((a, b) => (a.area === b.area ? 0 : prices['room-change']))),
-    size: Int32Array.from(sites, sizeOf),
-    least: Uint8Array.from(sites, (s) => leastRating(s)),
+    change: Float64Array.from(
+      pairs(
+        (a, b) => (a.area === b.area ? 0 : prices['room-change']),
+        (way) => way.change,
+      ),
+    ),
+    size: Int32Array.from(each(sizeOf, (t) => Math.max(1, t.units))),
+    least: Uint8Array.from(each(leastRating, () => 0)),
     amps: Float64Array.from(
-      sites,
-      (s) => [s.box, ...s.hung].filter(isReceptacle).length * (shop.vaPerReceptacle / shop.voltage),
+      each(
+        (s) => [s.box, ...s.hung].filter(isReceptacle).length * (shop.vaPerReceptacle / shop.voltage),
+        (t) => upstream.get(t)!.amps,
+      ),
     ),
-    needs: Uint8Array.from(sites, (s) => needsOf(view, s)),
-    guards: Uint8Array.from(sites, (s) =>
-      s.box.device.kind === 'gfci' && s.box.status !== 'existing' ? 1 : 0,
+    needs: Uint8Array.from(
+      each(
+        (s) => needsOf(view, s),
+        () => 0,
+      ),
+    ),
+    guards: Uint8Array.from(
+      each(
+        (s) => (s.box.device.kind === 'gfci' && s.box.status !== 'existing' ? 1 : 0),
+        () => 0,
+      ),
     ),
     protection: [0, protection(1), protection(2), protection(3)],
-    options: optionsOf(view, sort, settings),
-    maxOut: Uint8Array.from(sites, (s) => Math.max(1, settings.maxOut - (s.hung.length > 0 ? 1 : 0))),
-    company: Uint8Array.from(sites, (s) => {
-      if (!isSmallReceptacle(s.box)) return GENERAL;
-      return s.area.kind === 'garage' ? GARAGE : isOutside(s.area) ? EITHER : GENERAL;
-    }),
+    options: [
+      ...optionsOf(view, sort, settings),
+      ...trunks.map((t, k) => trunkOption(view, t, n + k, settings)),
+    ],
+    maxOut: Uint8Array.from(
+      each(
+        (s) => Math.max(1, settings.maxOut - (s.hung.length > 0 ? 1 : 0)),
+        (t) =>
+          Math.min(
+            255,
+            t.starts.reduce((sum, { spare }) => sum + spare, 0),
+          ),
+      ),
+    ),
+    company: Uint8Array.from(
+      each(
+        (s) => {
+          if (!isSmallReceptacle(s.box)) return GENERAL;
+          return s.area.kind === 'garage' ? GARAGE : isOutside(s.area) ? EITHER : GENERAL;
+        },
+        (t) => t.company,
+      ),
+    ),
     maxDrop: (shop.dropLimitPercent / 100) * shop.voltage,
-    ...darkRooms(sites, settings),
-    marked:
-      sort === 'kitchen' ? markedSites(view, sites) : { sites: new Uint8Array(sites.length), circuits: 0 },
+    room: Int32Array.from([...room, ...trunks.map(() => -1)]),
+    dark,
+    marked: marked ?? { sites: new Uint8Array(all.length), circuits: 0 },
   };
 }
 
 /**
- * Open circuits that may stay as they are when only what changed is planned anew: nothing on them is violated, and no
+ * Open and extended circuits that may stay as they are when only what changed is planned anew: nothing on them is violated, and no
  * outlet without a circuit stands in a room that they serve.
  */
 export function soundCircuits(view: View, house: HouseProblem, findings: readonly Finding[]): Circuit[] {
@@ -251,7 +285,8 @@ export function soundCircuits(view: View, house: HouseProblem, findings: readonl
   const loose = new Set(
     house.parts.flatMap((p) => p.sites.filter((s) => !view.circuitOf(s.box.id)).map((s) => s.area.id)),
   );
-  return house.open.filter(
+  const extended = house.trunks.filter((t) => t.run.circuit.stops.length < t.circuit.stops.length);
+  return [...house.open, ...extended.map((t) => t.circuit)].filter(
     (c) =>
       c.stops.length > 0 &&
       !violated.has(c.id) &&
@@ -273,13 +308,50 @@ function byKitchen(sites: Site[]): Site[][] {
   return areas.map((area) => sites.filter((s) => homeOf(s) === area));
 }
 
-function presentGroups(view: View, sites: readonly Site[]): number[][] {
-  const groups = new Map<string, number[]>();
+/** Sites that stand on one circuit, each trunk with what has joined it. */
+function presentGroups(view: View, sites: readonly Site[], trunks: readonly Trunk[]): number[][] {
+  const groups = new Map(trunks.map(({ circuit }, k) => [circuit.id, [sites.length + k]]));
   for (const [i, { box }] of sites.entries()) {
     const key = view.circuitOf(box.id)?.id ?? box.id;
     groups.set(key, [...(groups.get(key) ?? []), i]);
   }
   return [...groups.values()];
+}
+
+/** Whether a trunk may take any of these outlets: a kitchen's own serve no other, 210.52(B)(3). */
+function isFor(trunk: Trunk, sort: Sort, sites: readonly Site[]): boolean {
+  if (trunk.sort !== sort) return false;
+  const kitchens = sites.filter((s) => s.area.kind === 'kitchen');
+  const own = trunk.run.stops.filter((s) => s.area.kind === 'kitchen');
+  return (
+    sort !== 'kitchen' ||
+    kitchens.length === 0 ||
+    own.length === 0 ||
+    kitchens.some((s) => own.some((o) => o.area === s.area))
+  );
+}
+
+/** What circuits a plan leaves, opens and may extend. */
+function sortCircuits(
+  view: View,
+  panel: Panel,
+  settings: PlannerSettings,
+): Pick<HouseProblem, 'kept' | 'open' | 'trunks' | 'notExtended'> {
+  const sorted: ReturnType<typeof sortCircuits> = { kept: [], open: [], trunks: [], notExtended: [] };
+  for (const circuit of rows(view.document.circuits)) {
+    const here = circuit.panelId === panel.id;
+    const locked = settings.locked.includes(circuit.id);
+    if (here && !locked && settings.extend && circuit.status === 'existing') {
+      const trunk = trunkOf(view, circuit, settings);
+      if ('circuit' in trunk) {
+        sorted.trunks.push(trunk);
+        continue;
+      }
+      sorted.notExtended.push({ circuit, why: trunk.why });
+    }
+    (here && !isKept(view, circuit, settings.locked) ? sorted.open : sorted.kept).push(circuit);
+  }
+  return sorted;
 }
 
 /** Sorts a house's outlets into problems; null without a panel. */
@@ -290,18 +362,19 @@ export function houseProblem(view: View, settings: PlannerSettings): HouseProble
     (settings.panelId !== null && document.panels[settings.panelId]) ||
     (panels.find((p) => p.feeder === null) ?? panels[0]);
   if (!panel) return null;
-  const circuits = rows(document.circuits);
-  const kept = circuits.filter((c) => c.panelId !== panel.id || isKept(view, c, settings.locked));
-  const open = circuits.filter((c) => !kept.includes(c));
+  const circuits = sortCircuits(view, panel, settings);
+  const { trunks } = circuits;
+  const staying = new Set(
+    [...circuits.kept, ...trunks.map((t) => t.run.circuit)].flatMap((c) => c.stops.map((s) => s.boxId)),
+  );
   const leftOut: HouseProblem['leftOut'] = [];
   const free: Site[] = [];
   for (const box of rows(document.boxes)) {
     const area = document.areas[box.areaId];
-    const circuit = view.circuitOf(box.id);
-    if (!area || box.status === 'remove' || (circuit && kept.includes(circuit))) continue;
+    if (!area || box.status === 'remove' || staying.has(box.id)) continue;
     const place = positionOf(document, box);
     if (!place) leftOut.push({ box, why: 'it has no place on the plan' });
-    else if (!circuit && box.status === 'existing')
+    else if (!view.circuitOf(box.id) && box.status === 'existing')
       leftOut.push({ box, why: 'it exists, and on which circuit is not on record' });
     else free.push({ box, area, place, hung: [] });
   }
@@ -319,6 +392,7 @@ export function houseProblem(view: View, settings: PlannerSettings): HouseProble
     }
   }
   const sites = free.filter((s) => !hung.has(s.box.id));
+  const unassigned = new Set(trunks);
   const parts = SORTS.flatMap((sort): Part[] => {
     const mine = sites.filter((s) => sortOf(view, s) === sort);
     if (mine.length === 0) return [];
@@ -326,15 +400,16 @@ export function houseProblem(view: View, settings: PlannerSettings): HouseProble
       sort === 'individual' ? mine.map((s) => [s]) : sort === 'kitchen' ? byKitchen(mine) : [mine];
     return groups.map((group) => {
       let pricer: Pricer | null = null;
+      const part = { sort, sites: group, trunks: [...unassigned].filter((t) => isFor(t, sort, group)) };
+      for (const t of part.trunks) unassigned.delete(t);
       return {
-        sort,
-        sites: group,
-        present: presentGroups(view, group),
+        ...part,
+        present: presentGroups(view, group, part.trunks),
         get pricer() {
-          return (pricer ??= new Pricer(problemOf(view, panel, sort, group, settings)));
+          return (pricer ??= new Pricer(problemOf(view, panel, part, settings)));
         },
       };
     });
   });
-  return { panel, parts, kept, open, leftOut };
+  return { panel, parts, ...circuits, leftOut };
 }

@@ -19,6 +19,8 @@ export interface Layer {
   capacity: number;
   /** Resistance of one conductor, ohms an inch. */
   ohms: number;
+  /** The site that all of its sets hold; −1 for circuits of their own. */
+  trunk: number;
   /** Breaker, and its protection where a site of the set protects the rest, cents. */
   fixed: number;
   /** Added where no site of the set protects the rest. */
@@ -50,6 +52,8 @@ function isSpare({ problem }: Pricer, option: CircuitOption): boolean {
   return problem.options.some(
     (o) =>
       o !== option &&
+      o.trunk === undefined &&
+      option.trunk === undefined &&
       o.perInch <= option.perInch &&
       o.breaker <= option.breaker &&
       o.capacity >= option.capacity &&
@@ -85,9 +89,18 @@ export function layersOf(pricer: Pricer): Layer[] {
       ? []
       : companies.flatMap((company) =>
           ([0, 1, 2, 3] as const).flatMap((mask): Layer[] => {
+            const { trunk = -1 } = option;
+            if (trunk >= 0 && !company.includes(trunk)) return [];
             const sites = company
-              .filter((i) => (problem.needs[i]! | mask) === mask && problem.least[i]! <= option.rating)
-              .sort((a, b) => pricer.homeRun(o, a) - pricer.homeRun(o, b));
+              .filter(
+                (i) =>
+                  (problem.needs[i]! | mask) === mask &&
+                  problem.least[i]! <= option.rating &&
+                  (pricer.trunk[i]! < 0 || i === trunk),
+              )
+              .sort((a, b) =>
+                trunk < 0 ? pricer.homeRun(o, a) - pricer.homeRun(o, b) : +(b === trunk) - +(a === trunk),
+              );
             if (sites.length === 0 || sites.reduce((m, i) => m | problem.needs[i]!, 0) !== mask) return [];
             const edge = Float64Array.from(sites.flatMap((i) => sites.map((j) => pricer.edge(o, i, j))));
             const size = Int32Array.from(sites, (i) => problem.size[i]!);
@@ -95,14 +108,16 @@ export function layersOf(pricer: Pricer): Layer[] {
               sites,
               (i) => (problem.least[i]! > small.rating ? LARGE : 0) | (problem.marked.sites[i] ? MARKED : 0),
             );
-            const guarded = problem.protection[(mask & NEEDS_AFCI) as 0 | 1];
+            const mayGuard = (mask & NEEDS_GFCI) > 0 && trunk < 0;
+            const guarded = pricer.protection(option, mayGuard ? ((mask & NEEDS_AFCI) as 0 | 1) : mask);
             return [
               {
                 mask,
+                trunk,
                 capacity: option.capacity,
                 ohms: option.ohmsPerInch,
                 fixed: option.breaker + guarded,
-                unguarded: problem.protection[mask] - guarded,
+                unguarded: pricer.protection(option, mask) - guarded,
                 ids: Int32Array.from(sites),
                 home: Float64Array.from(sites, (i) => pricer.homeRun(o, i)),
                 edge,
@@ -112,7 +127,7 @@ export function layersOf(pricer: Pricer): Layer[] {
                 ampsPerUnit: Math.min(...sites.map((i) => problem.amps[i]! / problem.size[i]!)),
                 brings,
                 reach: brings.reduce((bits, b) => bits | b, option.capacity > small.capacity ? LARGE : 0),
-                guards: Uint8Array.from(sites, (i) => (mask & NEEDS_GFCI ? problem.guards[i]! : 0)),
+                guards: Uint8Array.from(sites, (i) => (mayGuard ? problem.guards[i]! : 0)),
                 clusters: new Clusters(size, edge, option.capacity),
                 hop: leastHop(edge, sites.length),
               },

@@ -9,7 +9,7 @@ import { KINDS, LARGE, OUT_OF_DROP, Pricer, type Problem } from './problem.ts';
 import { MOST_PROVEN, provePlan } from './prove.ts';
 import { randomFrom } from './random.ts';
 import { SetSearch, type Values } from './sets.ts';
-import { bitsOf, randomHouse, randomProblem, subsetPlan } from './testing.ts';
+import { bitsOf, randomHouse, randomProblem, subsetPlan, withTrunks } from './testing.ts';
 import { cheapestTree } from './tree.ts';
 
 const highs = await loadHighs();
@@ -149,6 +149,40 @@ test('the proof agrees with all subsets on houses of up to 13 outlets, with ligh
     }),
     { numRuns: 40 },
   );
+});
+
+test('existing circuits that may be extended: the proof agrees with all subsets, and the search is never below it', () => {
+  let joined = 0;
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 2, max: 11 }),
+      fc.integer({ min: 1, max: 3 }),
+      fc.nat(1e6),
+      fc.constantFrom(Infinity, 1.4),
+      (count, trunks, seed, maxDrop) => {
+        const company = Uint8Array.from({ length: count }, (_, i) => (seed % 2 ? 0 : i % 3));
+        const problem = tight(count, seed, { company, maxDrop });
+        const pricer = new Pricer(withTrunks(problem, Math.min(trunks, count - 1), seed));
+        const best = subsetPlan(pricer)!;
+        const search = annealing(pricer, seed, 200);
+        search.step(200);
+        assert.ok(search.best.cents >= best.cents - 1e-6);
+        if (best.cents >= OUT_OF_DROP) return;
+        const plan = proven(pricer);
+        assert.ok(plan && Math.abs(plan.cents - best.cents) < 1e-6, `${plan?.cents} is not ${best.cents}`);
+        for (const { sites, cents, feeders, cable } of plan.circuits) {
+          const held = sites.filter((i) => pricer.trunk[i]! >= 0);
+          assert.ok(held.length <= 1);
+          if (held.length === 0) continue;
+          assert.equal(sites[feeders.indexOf(-1)], held[0], 'cable starts at what is there');
+          if (sites.length === 1) assert.deepEqual([cents, cable], [0, 0]);
+          else joined++;
+        }
+      },
+    ),
+    { numRuns: 60 },
+  );
+  assert.ok(joined > 10, `only ${joined} were extended`);
 });
 
 /** What sets are reduced to at least where the search meets them, by their bits. */

@@ -18,7 +18,17 @@ export interface CircuitOption {
   ohmsPerInch: number;
   /** Most load units on one circuit. */
   capacity: number;
+  /**
+   * Its trunk: an existing circuit that may be extended is a site too, with cable that starts at its boxes. Whoever joins
+   * it is on it; by itself it costs nothing. `breaker` is then nothing, as it is there.
+   */
+  trunk?: number;
+  /** Prices of protection where they differ from the problem's: what the breaker of a trunk has to become. */
+  protection?: Protection;
 }
+
+/** By the bits that any site of a circuit asks for, cents. */
+export type Protection = readonly [number, number, number, number];
 
 /** Bits of `needs`: protection that a site asks for. */
 export const NEEDS_AFCI = 1;
@@ -39,7 +49,7 @@ export const EITHER = 2;
 export interface Problem {
   /** Sites are numbered from 0; ids are the boxes'. */
   ids: readonly string[];
-  /** Cable from the panel to each site, inches. */
+  /** Cable from the panel to each site, inches; of a trunk to the farthest box that may be the start of more. */
   home: Float64Array;
   /** Cable between sites, inches, row by row. */
   between: Float64Array;
@@ -55,8 +65,7 @@ export interface Problem {
   needs: Uint8Array;
   /** Sites whose own receptacle is a GFCI: first on a circuit, it protects all of it. */
   guards: Uint8Array;
-  /** Price of protection by the bits that any site of the circuit asks for, cents. */
-  protection: readonly [number, number, number, number];
+  protection: Protection;
   options: readonly CircuitOption[];
   /** Cables of the run that may leave each site's box. */
   maxOut: Uint8Array;
@@ -117,6 +126,8 @@ export class Pricer {
   readonly largest: number;
   /** The option of least rating. */
   readonly small: CircuitOption;
+  /** Option of each site that is a trunk, −1 of any other. */
+  readonly trunk: Int32Array;
   /** Sites of each room of `problem.room`. */
   private readonly inRoom: number[];
   /** Prices by the exclusive or of the sites' random numbers (Zobrist): two of them each, the first tells the place. */
@@ -139,8 +150,13 @@ export class Pricer {
         return inches * o.perInch + problem.change[at]! + nudges[Math.min(i, j) * n + Math.max(i, j)]!;
       }),
     );
+    this.trunk = new Int32Array(n).fill(-1);
+    for (const [o, { trunk }] of problem.options.entries()) if (trunk !== undefined) this.trunk[trunk] = o;
     this.homes = problem.options.map((o) =>
-      problem.home.map((inches, i) => inches * o.perInch + nudges[i * n + i]!),
+      problem.home.map((inches, i) => {
+        if (o.trunk !== undefined) return i === o.trunk ? 0 : Infinity;
+        return this.trunk[i]! >= 0 ? Infinity : inches * o.perInch + nudges[i * n + i]!;
+      }),
     );
     this.guardedHomes = this.homes.map((home) =>
       home.map((cents, i) => (problem.guards[i] ? cents : Infinity)),
@@ -151,7 +167,9 @@ export class Pricer {
     this.plain = new PlainTree(problem.ids.length);
     this.members = new Int32Array(problem.ids.length);
     this.largest = Math.max(...problem.options.map((o) => o.capacity));
-    this.small = problem.options.reduce((a, b) => (b.rating < a.rating ? b : a));
+    this.small = problem.options
+      .filter((o) => o.trunk === undefined)
+      .reduce((a, b) => (b.rating < a.rating ? b : a));
   }
 
   /** Price of a segment under an option, cents. */
@@ -200,7 +218,9 @@ export class Pricer {
       (t, from, k) =>
         t +
         (from < 0
-          ? problem.home[sites[k]!]!
+          ? this.trunk[sites[k]!]! < 0
+            ? problem.home[sites[k]!]!
+            : 0
           : problem.between[sites[from]! * problem.ids.length + sites[k]!]!),
       0,
     );
@@ -252,10 +272,15 @@ export class Pricer {
   plainCents(sites: readonly number[], one = -1): number | null {
     const { problem, members, plain } = this;
     const k = one < 0 ? sites.length : sites.length + 1;
-    let [load, needs, least, company, guards] = [0, 0, 0, 0, false];
+    let [load, needs, least, company, guards, trunk] = [0, 0, 0, 0, false, -1];
     for (let at = 0; at < k; at++) {
       const i = at < sites.length ? sites[at]! : one;
       members[at] = i;
+      if (this.trunk[i]! >= 0) {
+        if (k === 1) return 0;
+        if (trunk >= 0) return Infinity;
+        trunk = i;
+      }
       load += problem.size[i]!;
       needs |= problem.needs[i]!;
       least = Math.max(least, problem.least[i]!);
@@ -263,20 +288,20 @@ export class Pricer {
       guards ||= problem.guards[i] === 1;
     }
     if (company === 3) return Infinity;
-    guards &&= (needs & NEEDS_GFCI) > 0;
+    guards &&= (needs & NEEDS_GFCI) > 0 && trunk < 0;
     const dark = this.inRoom.length > 0 ? this.darkness(Array.from(members.subarray(0, k))) : 0;
     let best = Infinity;
     let by: CircuitOption | null = null;
     for (let o = 0; o < problem.options.length; o++) {
       const option = problem.options[o]!;
-      if (load > option.capacity || option.rating < least) continue;
+      if (load > option.capacity || option.rating < least || (option.trunk ?? -1) !== trunk) continue;
       if (by && best < OUT_OF_DROP && option.perInch >= by.perInch && option.breaker >= by.breaker) continue;
       for (let guarded = guards ? 1 : 0; guarded >= 0; guarded--) {
         const asked = (guarded ? needs & ~NEEDS_GFCI : needs) as 0 | 1 | 2 | 3;
         const homes = (guarded ? this.guardedHomes : this.homes)[o]!;
         const tree = plain.cost(members, k, this.edges[o]!, homes, problem.ids.length, problem.maxOut);
         if (tree === null) return null;
-        let cents = option.breaker + problem.protection[asked] + dark + tree;
+        let cents = option.breaker + this.protection(option, asked) + dark + tree;
         if (cents >= best) continue;
         if (plain.drop(problem, option.ohmsPerInch) > problem.maxDrop + 1e-9) cents += OUT_OF_DROP;
         if (cents >= best) continue;
@@ -287,20 +312,36 @@ export class Pricer {
     return best;
   }
 
+  protection(option: CircuitOption, asked: 0 | 1 | 2 | 3): number {
+    return (option.protection ?? this.problem.protection)[asked];
+  }
+
+  /** A trunk that nothing joins. */
+  private alone(trunk: number): PricedCircuit {
+    const option = this.problem.options[this.trunk[trunk]!]!;
+    const tree: Tree = { cost: 0, feeders: [-1], order: [0], exact: true };
+    const drop = this.drop([trunk], tree, option);
+    return { sites: [trunk], option, feeders: [-1], cable: 0, drop, cents: 0, guarded: false, exact: true };
+  }
+
   /** The cheapest way to wire these sites as one circuit; null where they may not be one. */
   price(sites: readonly number[], mostBranches?: number): PricedCircuit | null {
     const { problem } = this;
     const load = this.load(sites);
     const garage = sites.some((i) => problem.company[i] === GARAGE);
     if (garage && sites.some((i) => problem.company[i] === GENERAL)) return null;
+    const trunks = sites.filter((i) => this.trunk[i]! >= 0);
+    if (trunks.length > 1) return null;
+    const [trunk = -1] = trunks;
+    if (trunk >= 0 && sites.length === 1) return this.alone(trunk);
     const needs = this.needs(sites);
-    const guards = (needs & NEEDS_GFCI) > 0 && sites.some((i) => problem.guards[i] === 1);
+    const guards = trunk < 0 && (needs & NEEDS_GFCI) > 0 && sites.some((i) => problem.guards[i] === 1);
     const least = sites.reduce((most, i) => Math.max(most, problem.least[i]!), 0);
     const dark = this.darkness(sites);
     let best: PricedCircuit | null = null;
     let exact = true;
     for (const [o, option] of problem.options.entries()) {
-      if (load > option.capacity || option.rating < least) continue;
+      if (load > option.capacity || option.rating < least || (option.trunk ?? -1) !== trunk) continue;
       // Thicker cable is for drop alone: where thinner cable keeps within it, it cannot be cheaper.
       if (
         best &&
@@ -326,7 +367,7 @@ export class Pricer {
         }
         exact = exact && tree.exact;
         const asked = (guarded ? needs & ~NEEDS_GFCI : needs) as 0 | 1 | 2 | 3;
-        const without = option.breaker + problem.protection[asked] + dark + tree.cost;
+        const without = option.breaker + this.protection(option, asked) + dark + tree.cost;
         if (without === Infinity || (best && without >= best.cents)) continue;
         const drop = this.drop(sites, tree, option);
         const cents = without + (drop > problem.maxDrop + 1e-9 ? OUT_OF_DROP : 0);

@@ -6,14 +6,19 @@ import { sizeCircuit } from '../circuits/sizing.ts';
 import type { View } from '../code/view.ts';
 import type { Command } from '../job/commands.ts';
 import { breakerOf, newId, PLAIN_CIRCUIT, rows, servedBy, stopAt } from '../job/document.ts';
-import type { Box, Circuit, Gauge, JobDocument, Panel } from '../job/schema.ts';
+import type { Area, Box, Circuit, Gauge, JobDocument, Panel } from '../job/schema.ts';
 import { legAmps, legsTogether } from '../panel/balance.ts';
 import { freeSpace, spacesIn, spacesOf } from '../panel/spaces.ts';
 import { breakerPrice, cablePrice, conductorsIn } from '../panel/prices.ts';
 import { purposeOf } from '../panel/purpose.ts';
 import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
-import type { HouseProblem, Part, PlannerSettings, Site } from './house.ts';
+import type { HouseProblem, Part, Site } from './house.ts';
 import { NEEDS_AFCI, NEEDS_GFCI, type Plan, type PricedCircuit } from './problem.ts';
+import { protectionWith, type PlannerSettings } from './settings.ts';
+import { askedOf, wayFrom, type Trunk } from './trunks.ts';
+
+/** Room that a name leaves for a number. */
+const LONGEST_NAME = 76;
 
 /** A circuit before it has a place in the panel. */
 interface Drafted {
@@ -60,52 +65,138 @@ function individual(view: View, { box }: Site): Pick<Circuit, 'gauge' | 'breaker
   };
 }
 
-function draft(
-  view: View,
-  { sort, sites, pricer }: Part,
-  priced: PricedCircuit,
-  settings: PlannerSettings,
-): Drafted {
+/** Places of sites in a circuit with feeders before what they feed, from one on. */
+function orderFrom({ feeders }: PricedCircuit, start: number): number[] {
+  const order = [start];
+  for (const at of order) for (const [next, from] of feeders.entries()) if (from === at) order.push(next);
+  return order;
+}
+
+/** A site's stops: its own box, then what hangs from it. */
+const stopsOf = ({ box, hung }: Site, from: string | null): Circuit['stops'] => [
+  stopAt(box.id, from),
+  ...hung.map((b, i) => stopAt(b.id, i === 0 ? box.id : hung[i - 1]!.id)),
+];
+
+const outletsOf = ({ document }: View, sites: readonly Site[]): { box: Box; area: Area }[] =>
+  sites.flatMap(({ box, area, hung }) =>
+    [box, ...hung].map((b) => ({ box: b, area: document.areas[b.areaId] ?? area })),
+  );
+
+const needsOf = ({ pricer }: Part, sites: readonly number[]): number =>
+  sites.reduce((all, i) => all | pricer.problem.needs[i]!, 0);
+
+/** Whether a first box may be given a GFCI receptacle for all after it. */
+const takesGfci = ({ device, ...box }: Box, { gfciAt }: PlannerSettings): boolean =>
+  gfciAt === 'first-box' && isSmallReceptacle({ device, ...box }) && device.kind !== 'gfci';
+
+function draft(view: View, part: Part, priced: PricedCircuit, settings: PlannerSettings): Drafted {
+  const { sort, sites } = part;
   const members = priced.sites.map((i) => sites[i]!);
-  const order: number[] = [];
-  const add = (at: number): void => {
-    order.push(at);
-    for (const [next, from] of priced.feeders.entries()) if (from === at) add(next);
-  };
-  add(priced.feeders.indexOf(-1));
+  const order = orderFrom(priced, priced.feeders.indexOf(-1));
   const stops = order.flatMap((at) => {
-    const { box, hung } = members[at]!;
     const from = priced.feeders[at]!;
-    return [
-      stopAt(box.id, from < 0 ? null : members[from]!.box.id),
-      ...hung.map((b, i) => stopAt(b.id, i === 0 ? box.id : hung[i - 1]!.id)),
-    ];
+    return stopsOf(members[at]!, from < 0 ? null : members[from]!.box.id);
   });
-  const needs = priced.sites.reduce((all, i) => all | pricer.problem.needs[i]!, 0);
+  const needs = needsOf(part, priced.sites);
   const first = members[order[0]!]!.box;
-  const atFirstBox =
-    settings.gfciAt === 'first-box' && isSmallReceptacle(first) && first.device.kind !== 'gfci';
   const gfci = (needs & NEEDS_GFCI) > 0 && !priced.guarded;
-  const afci = (needs & NEEDS_AFCI) > 0;
+  const atFirstBox = gfci && takesGfci(first, settings);
   const own = sort === 'individual' ? individual(view, members[0]!) : null;
   const plain = own?.breaker ?? breakerOf(priced.option.rating as 15 | 20);
-  const byBreaker = gfci && !atFirstBox;
   // AFCI is asked for on 120 V circuits of 15 and 20 A alone.
-  const arc = afci && plain.poles === 1 && plain.rating <= 20;
+  const afci = (needs & NEEDS_AFCI) > 0 && plain.poles === 1 && plain.rating <= 20;
+  const atBreaker = (afci ? NEEDS_AFCI : 0) | (gfci && !atFirstBox ? NEEDS_GFCI : 0);
   return {
-    name: purposeOf(
-      view.document,
-      members.flatMap(({ box, area, hung }) =>
-        [box, ...hung].map((b) => ({ box: b, area: view.document.areas[b.areaId] ?? area })),
-      ),
-    ),
+    name: purposeOf(view.document, outletsOf(view, members)),
     boxIds: stops.map((s) => s.boxId),
     stops,
-    breaker: { ...plain, protection: byBreaker ? (arc ? 'dual' : 'gfci') : arc ? 'afci' : 'none' },
+    breaker: { ...plain, protection: protectionWith(atBreaker) },
     neutral: own?.neutral ?? true,
     gauge: own?.gauge ?? (priced.option.gauge as Gauge),
-    gfciAt: gfci && atFirstBox ? first : null,
+    gfciAt: atFirstBox ? first : null,
   };
+}
+
+/** An existing circuit with what joins it. */
+interface Extended {
+  circuit: Circuit;
+  /** Receptacles to become GFCIs. */
+  gfcisAt: Box[];
+}
+
+/** The existing circuit with its added outlets, or with none of those it had been given. */
+function extend(
+  view: View,
+  trunk: Trunk,
+  taken: { part: Part; priced: PricedCircuit } | null,
+  settings: PlannerSettings,
+): Extended {
+  const { document } = view;
+  const { circuit } = trunk;
+  const { stops } = trunk.run.circuit;
+  if (!taken || taken.priced.sites.length === 1) return { circuit: { ...circuit, stops }, gfcisAt: [] };
+  const { part, priced } = taken;
+  const members = priced.sites.map((i) => part.sites[i]);
+  const root = priced.feeders.indexOf(-1);
+  let starts = trunk.starts;
+  let atBreaker = askedOf(trunk, 0);
+  const added: Circuit['stops'] = [];
+  const gfcisAt: Box[] = [];
+  for (const [at, from] of priced.feeders.entries()) {
+    if (from !== root) continue;
+    const first = members[at]!;
+    const { start } = wayFrom({ ...trunk, starts }, document, settings, first);
+    // Each box gives no more cables than it has room for.
+    starts = starts
+      .map((s) => (s.stop === start.stop ? { ...s, spare: s.spare - 1 } : s))
+      .filter((s) => s.spare > 0);
+    const branch = orderFrom(priced, at);
+    for (const next of branch) {
+      const feeder = priced.feeders[next]!;
+      added.push(...stopsOf(members[next]!, feeder === root ? start.stop.box.id : members[feeder]!.box.id));
+    }
+    const needs = needsOf(
+      part,
+      branch.map((k) => priced.sites[k]!),
+    );
+    const atFirstBox = (needs & NEEDS_GFCI) > 0 && takesGfci(first.box, settings);
+    if (atFirstBox) gfcisAt.push(first.box);
+    atBreaker |= atFirstBox ? needs & ~NEEDS_GFCI : needs;
+  }
+  const joined = outletsOf(
+    view,
+    members.flatMap((m) => m ?? []),
+  );
+  return {
+    circuit: {
+      ...circuit,
+      name: nameWith(document, trunk, joined),
+      breaker: { ...circuit.breaker, protection: protectionWith(atBreaker, circuit.breaker.protection) },
+      stops: [...stops, ...added],
+    },
+    gfcisAt,
+  };
+}
+
+/** The line of a directory for a circuit that more outlets join: by its purpose where it was, else with the rooms it lacks. */
+function nameWith(
+  document: JobDocument,
+  { circuit, run }: Trunk,
+  joined: readonly { box: Box; area: Area }[],
+): string {
+  const all = circuit.stops.flatMap(({ boxId }) => {
+    const box = document.boxes[boxId];
+    const area = box && document.areas[box.areaId];
+    return box && area ? [{ box, area }] : [];
+  });
+  if ([run.stops, all].some((outlets) => purposeOf(document, outlets) === circuit.name))
+    return purposeOf(document, [...run.stops, ...joined]);
+  const lacking = [...new Set(joined.map(({ area }) => area.name))].filter(
+    (name) => !circuit.name.toLowerCase().includes(name.toLowerCase()),
+  );
+  const name = [circuit.name, ...lacking].join(', ');
+  return name.length <= LONGEST_NAME ? name : circuit.name;
 }
 
 /**
@@ -144,7 +235,10 @@ function placeIn(document: JobDocument, panel: Panel, fresh: readonly Circuit[])
 export interface Proposal {
   /** Puts the plan in place of the open circuits, as one step. */
   command: Command;
+  /** New circuits. */
   circuits: Circuit[];
+  /** Existing circuits that outlets join. */
+  extended: Circuit[];
   /** Circuits for which the panel has no space left: left out, with their outlets on no circuit. */
   withoutSpace: string[];
 }
@@ -156,11 +250,21 @@ export function propose(
   plans: readonly Plan[],
   settings: PlannerSettings,
 ): Proposal {
-  const { panel, parts, kept, open } = house;
+  const { panel, parts, kept, open, trunks } = house;
   const { document } = view;
-  const drafted = parts.flatMap((part, i) => plans[i]!.circuits.map((c) => draft(view, part, c, settings)));
+  const joined = new Map<Trunk, { part: Part; priced: PricedCircuit }>();
+  const drafted = parts.flatMap((part, i) =>
+    plans[i]!.circuits.flatMap((priced) => {
+      const { trunk } = priced.option;
+      if (trunk === undefined) return [draft(view, part, priced, settings)];
+      joined.set(part.trunks[trunk - part.sites.length]!, { part, priced });
+      return [];
+    }),
+  );
+  const old = trunks.map((t) => extend(view, t, joined.get(t) ?? null, settings));
+  const staying = [...kept, ...old.map((e) => e.circuit)];
   const unused = new Set(open);
-  const names = new Set(kept.map((c) => c.name));
+  const names = new Set(staying.map((c) => c.name));
   const free = (name: string): string => {
     for (let n = 1; ; n++) {
       const tried = n === 1 ? name : `${name} ${n}`;
@@ -179,7 +283,7 @@ export function propose(
       id: before?.id ?? newId('circuit'),
       panelId: panel.id,
       space: 1,
-      name: free(d.name.slice(0, 76)),
+      name: free(d.name.slice(0, LONGEST_NAME)),
       status: 'new',
       ...PLAIN_CIRCUIT,
       breaker: d.breaker,
@@ -189,58 +293,100 @@ export function propose(
     };
   });
   const placed = placeIn(
-    { ...document, circuits: Object.fromEntries(kept.map((c) => [c.id, c])) },
+    { ...document, circuits: Object.fromEntries(staying.map((c) => [c.id, c])) },
     panel,
     fresh,
   );
   const circuits = fresh.flatMap((c) => placed.get(c) ?? []);
   const withoutSpace = fresh.filter((c) => !placed.has(c)).map((c) => c.name);
-  const gfcis = drafted.flatMap((d, i) =>
-    d.gfciAt && placed.has(fresh[i]!)
-      ? [{ ...d.gfciAt, device: { ...d.gfciAt.device, kind: 'gfci' as const } }]
-      : [],
-  );
+  const gfcis = [
+    ...drafted.flatMap((d, i) => (d.gfciAt && placed.has(fresh[i]!) ? [d.gfciAt] : [])),
+    ...old.flatMap((e) => e.gfcisAt),
+  ].map((box) => ({ ...box, device: { ...box.device, kind: 'gfci' as const } }));
   const commands: Command[] = [
     ...(open.length > 0
       ? [{ type: 'remove' as const, table: 'circuits' as const, ids: open.map((c) => c.id) }]
       : []),
-    { type: 'put', table: 'circuits', rows: circuits },
+    {
+      type: 'put',
+      table: 'circuits',
+      rows: [
+        ...old.map((e) => e.circuit).filter((c) => !sameStops(c, document.circuits[c.id]!)),
+        ...circuits,
+      ],
+    },
     ...(gfcis.length > 0 ? [{ type: 'put' as const, table: 'boxes' as const, rows: gfcis }] : []),
   ];
   return {
     command: { type: 'batch', label: `Plan ${circuits.length} circuits`, commands },
     circuits,
+    extended: trunks.flatMap((t, i) =>
+      old[i]!.circuit.stops.length > t.run.circuit.stops.length ? [old[i]!.circuit] : [],
+    ),
     withoutSpace,
   };
 }
 
+const sameStops = (a: Circuit, b: Circuit): boolean =>
+  a.breaker.protection === b.breaker.protection &&
+  a.stops.length === b.stops.length &&
+  a.stops.every(({ boxId, from }, i) => b.stops[i]!.boxId === boxId && b.stops[i]!.from === from);
+
 export interface PlanFigures {
+  /** New circuits, and existing ones that outlets join. */
   circuits: number;
-  /** All cable as installed, inches. */
+  extended: number;
+  /** All cable as installed, inches; of existing circuits what is added. */
   cable: number;
   cents: number;
   /** Worst drop under the planning load, percent. */
   drop: number;
 }
 
-/** What a set of circuits comes to, whoever drew them: cable, breakers and devices at the shop's prices. */
-export function figuresOf(
-  view: View,
+/**
+ * What a set of circuits comes to, whoever drew them: cable, breakers and GFCI receptacles at the shop's prices. Of an
+ * existing circuit what is added counts, and a breaker that is not the one it had.
+ */
+function figuresOf(
+  before: JobDocument,
+  document: JobDocument,
   circuits: readonly Circuit[],
   { prices }: PlannerSettings,
 ): PlanFigures {
-  let cable = 0;
-  let cents = 0;
-  let drop = 0;
+  const figures: PlanFigures = { circuits: 0, extended: 0, cable: 0, cents: 0, drop: 0 };
   for (const circuit of circuits) {
-    const run = buildRun(view.document, circuit);
-    cable += run.installed;
-    cents += breakerPrice(prices, circuit.breaker);
+    const existing = circuit.status === 'existing';
+    const run = buildRun(document, circuit);
+    const counted = run.stops.filter((s) => !existing || s.box.status === 'new');
+    if (counted.length === 0 && existing) continue;
+    figures[existing ? 'extended' : 'circuits']++;
+    const had = existing ? before.circuits[circuit.id]?.breaker.protection : undefined;
+    if (had !== circuit.breaker.protection) figures.cents += breakerPrice(prices, circuit.breaker);
     const conductors = conductorsIn(circuit);
-    for (const s of run.stops) {
-      cents += (cablePrice(prices, s.segment.gauge, conductors) * s.segment.length) / 12;
-      drop = Math.max(drop, (100 * s.plannedDrop) / run.volts);
+    for (const { segment, box } of counted) {
+      figures.cable += segment.length;
+      figures.cents += (cablePrice(prices, segment.gauge, conductors) * segment.length) / 12;
+      if (box.device.kind === 'gfci' && box.status !== 'existing') figures.cents += prices['gfci-receptacle'];
     }
+    for (const s of run.stops) figures.drop = Math.max(figures.drop, (100 * s.plannedDrop) / run.volts);
   }
-  return { circuits: circuits.length, cable, cents, drop };
+  return figures;
 }
+
+/**
+ * What a plan comes to.
+ * @param after the job with it in place
+ */
+export const planFigures = (
+  { document }: View,
+  after: JobDocument,
+  { circuits, extended }: Proposal,
+  settings: PlannerSettings,
+): PlanFigures => figuresOf(document, after, [...circuits, ...extended], settings);
+
+/** What stands now in the place of a plan. */
+export const figuresNow = (
+  { document }: View,
+  { open, trunks }: HouseProblem,
+  settings: PlannerSettings,
+): PlanFigures => figuresOf(document, document, [...open, ...trunks.map((t) => t.circuit)], settings);

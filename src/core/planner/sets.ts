@@ -110,16 +110,16 @@ class LayerSearch {
   from(root: number, most: number): void {
     const { layer, worth, hoped, work } = this;
     const { problem, small } = this.pricer;
-    const { ids, home, edge, size, mask, capacity, brings } = layer;
+    const { ids, home, edge, size, mask, capacity, brings, trunk } = layer;
     const n = ids.length;
     const i = ids[root]!;
+    if (trunk >= 0 && i !== trunk) return;
     this.steps = 0;
     this.most = most;
     this.root = root;
     this.mostAmps = problem.maxDrop / (2 * layer.ohms * problem.home[i]!);
     const amps = problem.amps[i]!;
     const room = capacity - size[root]!;
-    if (room < 0 || 2 * layer.ohms * problem.home[i]! * amps > problem.maxDrop + TINY) return;
     const level = work.levels[1]!;
     level.count = 0;
     for (const j of this.ranked) {
@@ -129,6 +129,12 @@ class LayerSearch {
       level.way[level.count++] = edge[root * n + j]!;
     }
     const kind = mask | brings[root]! | (size[root]! > small.capacity ? LARGE : 0);
+    if (trunk >= 0 && mask === 0) {
+      // By itself it costs nothing, whatever its breaker would have to become.
+      const alone = -worth[root]! - this.own[kind]!;
+      if (alone < this.limit) this.limit = this.visit([i], alone);
+    }
+    if (room < 0 || 2 * layer.ohms * problem.home[i]! * amps > problem.maxDrop + TINY) return;
     const cost = layer.fixed + home[root]! - worth[root]! - hoped[kind]!;
     this.chosen.push(i);
     work.tree.push(i, -1);
@@ -186,7 +192,7 @@ class LayerSearch {
     const { chosen, root, own, hoped } = this;
     const { levels, tree } = this.work;
     const { problem, small } = this.pricer;
-    const { ids, edge, size, mask, capacity, ohms, brings, guards, smallest } = this.layer;
+    const { ids, edge, size, mask, capacity, ohms, brings, guards, smallest, trunk } = this.layer;
     const n = ids.length;
     const k = chosen.length;
     const level = levels[k]!;
@@ -215,7 +221,11 @@ class LayerSearch {
       const i = ids[at]!;
       const room = set.room - size[at]!;
       const amps = set.amps + problem.amps[i]!;
-      const beyond = problem.amps[i]! * (problem.home[i]! - problem.home[ids[root]!]!);
+      const farther =
+        trunk < 0
+          ? problem.home[i]! - problem.home[ids[root]!]!
+          : problem.between[trunk * problem.ids.length + i]!;
+      const beyond = problem.amps[i]! * farther;
       const farthest = Math.max(set.farthest, beyond);
       // All of the current over the home run, and an outlet's own over what it is farther away.
       if (2 * ohms * (problem.home[ids[root]!]! * amps + farthest) > problem.maxDrop + TINY) continue;

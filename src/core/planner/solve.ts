@@ -41,7 +41,7 @@ export class HouseSearch {
   constructor(house: HouseProblem, seed: number, highs: Highs) {
     this.highs = highs;
     this.tasks = house.parts.map((part): Task => {
-      const n = part.sites.length;
+      const n = part.sites.length + part.trunks.length;
       const iterations = n <= MOST_PROVEN ? BEFORE_PROOF * n : iterationsFor(n);
       const search = annealing(part.pricer, seed, iterations, part.present);
       return { part, plan: search.best, search, iterations, tried: n > MOST_PROVEN, proven: false };
@@ -77,7 +77,7 @@ export class HouseSearch {
       task.proven = true;
     }
     if (best || task.tried) task.search = null;
-    else task.iterations = iterationsFor(task.part.sites.length);
+    else task.iterations = iterationsFor(task.part.sites.length + task.part.trunks.length);
     task.tried = true;
     return true;
   }

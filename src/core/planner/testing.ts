@@ -57,6 +57,35 @@ export function randomProblem(count: number, seed: number, values: Partial<Probl
   };
 }
 
+/** The problem with its first sites as trunks: existing circuits with cable of their own and two load units or more. */
+export function withTrunks(problem: Problem, count: number, seed: number): Problem {
+  const random = randomFrom(seed);
+  const trunks = Array.from({ length: count }, (_, i) => i);
+  const by = <T extends Uint8Array | Int32Array | Float64Array>(values: T, of: (i: number) => number): T => {
+    const copy = values.slice() as T;
+    for (const i of trunks) copy[i] = of(i);
+    return copy;
+  };
+  return {
+    ...problem,
+    size: by(problem.size, () => 1 + Math.floor(2 * random())),
+    least: by(problem.least, () => 0),
+    amps: by(problem.amps, () => 3 * random()),
+    needs: by(problem.needs, () => 0),
+    guards: by(problem.guards, () => 0),
+    maxOut: by(problem.maxOut, () => 1 + Math.floor(3 * random())),
+    room: by(problem.room, () => -1),
+    options: [
+      ...problem.options,
+      ...trunks.map((trunk) => {
+        const like = problem.options[Math.floor(random() * problem.options.length)]!;
+        const old = Math.floor(5000 * random());
+        return { ...like, breaker: 0, trunk, protection: [old, 4600, 5200, 5900] as const };
+      }),
+    ],
+  };
+}
+
 /** Inches of a room of a generated house. */
 const ROOM = { width: 150, depth: 132 };
 const OUTLETS_PER_ROOM = 7;

@@ -299,7 +299,7 @@ function grown(
 /**
  * @param sites the circuit's sites, by number
  * @param edge prices between all sites, row by row
- * @param home prices of a home run to each site
+ * @param home prices of a home run to each site; Infinity where there is none
  * @param stride sites in a row of `edge`
  * @param maxOut cables that may leave each site's box, one at least
  * @param mostBranches fewer give a good tree sooner, not always the cheapest
@@ -316,7 +316,11 @@ export function cheapestTree(
   const k = sites.length;
   const free = spanning(sites, edge, stride, null);
   if (!free) return null;
-  const roots = sites.map((_, i) => i).sort((a, b) => home[sites[a]!]! - home[sites[b]!]!);
+  const roots = sites
+    .map((_, i) => i)
+    .filter((i) => home[sites[i]!]! < Infinity)
+    .sort((a, b) => home[sites[a]!]! - home[sites[b]!]!);
+  if (roots.length === 0) return null;
   let best: { cost: number; tree: Spanning; root: number } | null = null;
   let branches = 0;
   const search = (tree: Spanning, root: number, barred: ReadonlySet<number>): void => {

@@ -5,8 +5,9 @@ import { check } from '../../core/code/checker.ts';
 import { View } from '../../core/code/view.ts';
 import { run } from '../../core/job/commands.ts';
 import type { JobDocument } from '../../core/job/schema.ts';
-import { houseProblem, type PlannerSettings } from '../../core/planner/house.ts';
-import { figuresOf, propose, type PlanFigures, type Proposal } from '../../core/planner/proposal.ts';
+import { houseProblem } from '../../core/planner/house.ts';
+import { planFigures, propose, type PlanFigures, type Proposal } from '../../core/planner/proposal.ts';
+import type { PlannerSettings } from '../../core/planner/settings.ts';
 import { HouseSearch, type Progress } from '../../core/planner/solve.ts';
 
 /** A plan as far as it has come: whole at any time. */
@@ -42,8 +43,9 @@ const planner = {
       if (going && performance.now() - told < PACE) continue;
       told = performance.now();
       const proposal = propose(view, house, search.plans, settings);
-      const figures = figuresOf(view, proposal.circuits, settings);
-      const violations = { now, plan: count(run(document, proposal.command).document) };
+      const after = run(document, proposal.command).document;
+      const figures = planFigures(view, after, proposal, settings);
+      const violations = { now, plan: count(after) };
       await tell({ progress: search.progress, proposal, figures, violations, finished: !going });
     }
   },

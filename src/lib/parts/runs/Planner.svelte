@@ -1,14 +1,10 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
   import { rows } from '../../../core/job/document.ts';
-  import type { JobDocument } from '../../../core/job/schema.ts';
-  import {
-    houseProblem,
-    PLAIN_PLANNING,
-    soundCircuits,
-    type PlannerSettings,
-  } from '../../../core/planner/house.ts';
-  import { figuresOf, type PlanFigures } from '../../../core/planner/proposal.ts';
+  import type { Circuit, JobDocument } from '../../../core/job/schema.ts';
+  import { houseProblem, soundCircuits } from '../../../core/planner/house.ts';
+  import { figuresNow, type PlanFigures } from '../../../core/planner/proposal.ts';
+  import { PLAIN_PLANNING, type PlannerSettings } from '../../../core/planner/settings.ts';
   import { priceBookOf } from '../../../core/panel/prices.ts';
   import { formatFeet } from '../../../core/units/length.ts';
   import { round } from '../../../core/units/quantity.ts';
@@ -32,7 +28,7 @@
   const { locked } = $derived(wishes);
   const panels = $derived(rows(session.document.panels).map((p) => ({ value: p.id, name: p.name })));
   const house = $derived(houseProblem(session.view, settings));
-  const now = $derived(house && figuresOf(session.view, house.open, settings));
+  const now = $derived(house && figuresNow(session.view, house, settings));
 
   let draft = $state.raw<Draft | null>(null);
   /** The plan made before, to set beside the new one. */
@@ -75,30 +71,47 @@
     stop();
     if (await session.execute(chosen.proposal.command)) close();
   }
-  const inWords = ({ gfciAt, maxOut, spare, lightsApart }: PlannerSettings): string =>
+  const inWords = ({ gfciAt, maxOut, spare, lightsApart, extend }: PlannerSettings): string =>
     [
       gfciAt === 'breaker' ? 'GFCI at the breaker' : 'GFCI at the first box',
       `${maxOut} out of a box`,
       ...(spare > 0 ? [`${spare} % spare`] : []),
       ...(lightsApart ? ['lights apart'] : []),
+      ...(extend ? ['existing circuits extended'] : []),
     ].join(', ');
 
   const stale = $derived(draft !== null && plannedFor !== session.document);
-  const openIds = $derived(new Set(house?.open.map((c) => c.id)));
+  const openIds = $derived(
+    new Set([...(house?.open ?? []), ...(house?.trunks ?? []).map((t) => t.circuit)].map((c) => c.id)),
+  );
   const lockable = $derived(
     rows(session.document.circuits)
       .filter((c) => openIds.has(c.id) || locked.includes(c.id))
       .sort((a, b) => a.space - b.space),
   );
+  const whyNot = $derived(new Map(house?.notExtended.map(({ circuit, why }) => [circuit.id, why])));
   const fixed = $derived(house?.kept.filter((c) => !locked.includes(c.id)) ?? []);
   const outlets = $derived(
     house?.parts.reduce((n, p) => n + p.sites.reduce((k, s) => k + 1 + s.hung.length, 0), 0) ?? 0,
   );
+  /** What joins an existing circuit, in words. */
+  function addedTo({ id, stops, breaker }: Circuit) {
+    const trunk = house?.trunks.find((t) => t.circuit.id === id);
+    const stay = new Set(trunk?.run.circuit.stops.map((s) => s.boxId));
+    const added = stops.filter((s) => !stay.has(s.boxId));
+    const from = added.flatMap((s) => (s.from !== null && stay.has(s.from) ? s.from : []));
+    return {
+      boxes: `${added.length} ${added.length === 1 ? 'box' : 'boxes'}`,
+      from: [...new Set(from)].map((box) => session.document.boxes[box]?.name).join(', '),
+      breaker: breaker.protection === trunk?.circuit.breaker.protection ? '' : '; its breaker is changed',
+    };
+  }
   const dollars = (cents: number) => `$${Math.round(cents / 100).toLocaleString('en-US')}`;
   const lines = (f: PlanFigures): [string, string][] => [
     ['Circuits', String(f.circuits)],
+    ...(wishes.extend ? ([['Existing circuits extended', String(f.extended)]] as [string, string][]) : []),
     ['Cable', formatFeet(f.cable)],
-    ['Cable and breakers', dollars(f.cents)],
+    ['Cable, breakers and GFCIs', dollars(f.cents)],
     ['Largest drop, planning load', `${round(f.drop, 1)} %`],
   ];
 </script>
@@ -161,11 +174,19 @@
       value={wishes.lightsApart}
       set={(on) => (wishes.lightsApart = on)}
     />
+    <Toggle
+      label="Extend existing circuits"
+      hint="saves home runs, but what is added brings AFCI to the old circuit, and what its walls hide is yours to judge"
+      value={wishes.extend}
+      set={(on) => (wishes.extend = on)}
+    />
     <details>
       <summary>Keep circuits as they are ({locked.length + fixed.length})</summary>
       {#each fixed as c (c.id)}
         <p class="quiet">
-          {c.name}: {c.status === 'existing' ? 'exists' : 'on record as proved or energized'}
+          {c.name}: {c.status === 'existing'
+            ? `exists${whyNot.has(c.id) ? `; not extended, ${whyNot.get(c.id)}` : ''}`
+            : 'on record as proved or energized'}
         </p>
       {/each}
       {#each lockable as c (c.id)}
@@ -251,6 +272,15 @@
         </p>
       {/if}
       <ul>
+        {#each draft.proposal.extended as c (c.id)}
+          {@const added = addedTo(c)}
+          <li>
+            <span class="space">{c.space}</span>
+            <strong>{c.name}</strong>
+            <span>{c.breaker.rating} A, {c.gauge} AWG {breakerWords(c)}</span>
+            <span class="quiet">exists; {added.boxes} added from {added.from}{added.breaker}</span>
+          </li>
+        {/each}
         {#each draft.proposal.circuits as c (c.id)}
           <li>
             <span class="space">{c.space}</span>
