@@ -4,7 +4,7 @@ import loadHighs from 'highs';
 import { annealing } from '../src/core/planner/anneal.ts';
 import { lowerBound } from '../src/core/planner/bound.ts';
 import type { Pricer } from '../src/core/planner/problem.ts';
-import type { Column } from '../src/core/planner/relax.ts';
+import type { Column } from '../src/core/planner/pool.ts';
 import { iterationsFor } from '../src/core/planner/solve.ts';
 import { housePricer } from './benchPlanner.ts';
 

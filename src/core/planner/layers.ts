@@ -26,7 +26,9 @@ export interface Layer {
   /** Added where no site of the set protects the rest. */
   unguarded: number;
   ids: Int32Array;
-  /** Home run and segment prices, cents. */
+  /** What a box as full as it may be pays in penalties, cents. */
+  allowed: Float64Array;
+  /** Home run and segment prices with the penalties of their ends, cents. */
   home: Float64Array;
   edge: Float64Array;
   /** Load units, and the least and most of them. */
@@ -77,9 +79,11 @@ function leastHop(edge: Float64Array, n: number): number {
   return least;
 }
 
-export function layersOf(pricer: Pricer): Layer[] {
+/** @param penalty on each cable at a site, cents */
+export function layersOf(pricer: Pricer, penalty: Float64Array): Layer[] {
   const { problem, small } = pricer;
   const all = problem.ids.map((_, i) => i);
+  const homeOf = (option: number, i: number) => pricer.homeRun(option, i) + penalty[i]!;
   const apart = [GARAGE, GENERAL].filter((kind) => problem.company.some((c) => c === kind));
   // Those that keep no company with the garage, and those that keep none but with it.
   const companies =
@@ -98,11 +102,11 @@ export function layersOf(pricer: Pricer): Layer[] {
                   problem.least[i]! <= option.rating &&
                   (pricer.trunk[i]! < 0 || i === trunk),
               )
-              .sort((a, b) =>
-                trunk < 0 ? pricer.homeRun(o, a) - pricer.homeRun(o, b) : +(b === trunk) - +(a === trunk),
-              );
+              .sort((a, b) => (trunk < 0 ? homeOf(o, a) - homeOf(o, b) : +(b === trunk) - +(a === trunk)));
             if (sites.length === 0 || sites.reduce((m, i) => m | problem.needs[i]!, 0) !== mask) return [];
-            const edge = Float64Array.from(sites.flatMap((i) => sites.map((j) => pricer.edge(o, i, j))));
+            const edge = Float64Array.from(
+              sites.flatMap((i) => sites.map((j) => pricer.edge(o, i, j) + penalty[i]! + penalty[j]!)),
+            );
             const size = Int32Array.from(sites, (i) => problem.size[i]!);
             const brings = Uint8Array.from(
               sites,
@@ -119,7 +123,8 @@ export function layersOf(pricer: Pricer): Layer[] {
                 fixed: option.breaker + guarded,
                 unguarded: pricer.protection(option, mask) - guarded,
                 ids: Int32Array.from(sites),
-                home: Float64Array.from(sites, (i) => pricer.homeRun(o, i)),
+                home: Float64Array.from(sites, (i) => homeOf(o, i)),
+                allowed: Float64Array.from(sites, (i) => penalty[i]! * (problem.maxOut[i]! + 1)),
                 edge,
                 size,
                 smallest: Math.min(...size),

@@ -5,16 +5,28 @@ import loadHighs from 'highs';
 import { annealing } from './anneal.ts';
 import { lowerBound } from './bound.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
-import { KINDS, LARGE, OUT_OF_DROP, Pricer, type Problem } from './problem.ts';
-import { MOST_PROVEN, provePlan } from './prove.ts';
+import { KINDS, LARGE, OUT_OF_DROP, Pricer, type Plan, type Problem } from './problem.ts';
+import { LimitedTree } from './limited.ts';
+import { byRelaxation, MOST_PROVEN, provePlan } from './prove.ts';
+import { bySubsets } from './subsets.ts';
 import { randomFrom } from './random.ts';
 import { SetSearch, type Values } from './sets.ts';
 import { bitsOf, randomHouse, randomProblem, subsetPlan, withTrunks } from './testing.ts';
 import { cheapestTree } from './tree.ts';
 
 const highs = await loadHighs();
-/** The best plan, proven, from whatever the search gives. */
-const proven = (pricer: Pricer) => provePlan(pricer, annealing(pricer, 1, 1).best, highs);
+/** The best plan from whatever the search gives, proven by the relaxation of sets and by all subsets. */
+function proven(pricer: Pricer): Plan | null {
+  const start = annealing(pricer, 1, 1).best;
+  const sound = pricer.spread(start.circuits.map((c) => c.sites)) ? start : null;
+  const [relaxed, subsets] = [byRelaxation(pricer, start, highs), bySubsets(pricer, sound)];
+  if (start.cents < OUT_OF_DROP)
+    assert.ok(
+      relaxed ? Math.abs(subsets!.cents - relaxed.cents) < 1e-6 : subsets === null,
+      `${subsets?.cents} by subsets, ${relaxed?.cents} by the relaxation`,
+    );
+  return relaxed;
+}
 
 /** Every way to feed k boxes from each other and the panel, by brute force. */
 function cheapestByForce(problem: Problem, option: number, maxOut: number): number {
@@ -81,6 +93,46 @@ test('the cheapest tree is the cheapest of all trees, whatever may leave a box',
     ),
     { numRuns: 300 },
   );
+});
+
+/** The cheapest path through all sites from one that is fed from the panel, by dynamic programming over subsets. */
+function cheapestPath(edge: Float64Array, home: Float64Array): number {
+  const k = home.length;
+  const at = Array.from({ length: 2 ** k }, () => new Float64Array(k).fill(Infinity));
+  for (let i = 0; i < k; i++) at[1 << i]![i] = home[i]!;
+  for (let set = 1; set < 2 ** k; set++)
+    for (const i of bitsOf(set))
+      for (let j = 0; j < k; j++)
+        if (!((set >> j) & 1)) {
+          const next = at[set | (1 << j)]!;
+          next[j] = Math.min(next[j]!, at[set]![i]! + edge[i * k + j]!);
+        }
+  return Math.min(...at.at(-1)!);
+}
+
+test('where every box sends on one cable the tree is the cheapest path', () => {
+  for (let seed = 1; seed <= 60; seed++) {
+    const count = 4 + (seed % 9);
+    const { between, home } = (seed % 2 ? randomHouse : randomProblem)(count, seed);
+    const tree = new LimitedTree(between, home, new Uint8Array(count).fill(1), 1000);
+    const best = cheapestPath(between, home);
+    assert.ok(Math.abs(tree.cost - best) < 1e-6, `${tree.cost} is not ${best}`);
+    assert.equal(new Set(tree.feeders).size, count, 'two cables leave a box');
+  }
+});
+
+test('boxes that are too full for any tree have none; a search cut short gives one that is allowed', () => {
+  const { between, home } = randomProblem(3, 1);
+  const none = new LimitedTree(between, new Float64Array(3).fill(Infinity), new Uint8Array(3).fill(1), 100);
+  assert.equal(none.cost, Infinity);
+  for (let seed = 1; seed <= 20; seed++) {
+    const problem = randomHouse(20, seed);
+    const maxOut = Uint8Array.from({ length: 20 }, (_, i) => 1 + (i % 2));
+    const cut = new LimitedTree(problem.between, problem.home, maxOut, 1);
+    const whole = new LimitedTree(problem.between, problem.home, maxOut, 20_000);
+    assert.ok(cut.cost >= whole.cost - 1e-6 && cut.cost < 1.2 * whole.cost, `${cut.cost} ${whole.cost}`);
+    for (const i of problem.ids.keys()) assert.ok(cut.feeders.filter((f) => f === i).length <= maxOut[i]!);
+  }
 });
 
 /** Every way to group sites. */
@@ -186,9 +238,16 @@ test('existing circuits that may be extended: the proof agrees with all subsets,
 });
 
 /** What sets are reduced to at least where the search meets them, by their bits. */
-function lowestSeen(pricer: Pricer, values: Values, limit: number): Map<number, number> {
+function lowestSeen(
+  pricer: Pricer,
+  values: Values,
+  limit: number,
+  prepare: (search: SetSearch) => void = () => {},
+): Map<number, number> {
   const seen = new Map<number, number>();
-  const all = new SetSearch(pricer).below(values, limit, Infinity, (sites, reduced) => {
+  const search = new SetSearch(pricer);
+  prepare(search);
+  const all = search.below(values, limit, Infinity, (sites, reduced) => {
     const mask = sites.reduce((m, i) => m | (1 << i), 0);
     seen.set(mask, Math.min(reduced, seen.get(mask) ?? Infinity));
     return limit;
@@ -258,6 +317,39 @@ test('the search for sets leaves out none that is cheap within drop, guards and 
   assert.ok(
     cheap > 500 && ruledOut > 4 * seenInVain,
     `${cheap} cheap, ${seenInVain} in vain, ${ruledOut} not`,
+  );
+});
+
+test('penalties on full boxes leave out none that is cheap, and far fewer in vain', () => {
+  let [cheap, inVain, before] = [0, 0, 0];
+  for (let seed = 1; seed <= 12; seed++) {
+    const count = 9;
+    const maxOut = Uint8Array.from({ length: count }, (_, i) => i % 9 === 0 ? 2 : 1);
+    const company = Uint8Array.from({ length: count }, (_, i) => (seed % 3 ? 0 : i % 3));
+    const problem = tight(count, seed, { maxOut, company, maxDrop: Infinity });
+    // A star around one box makes that box want more cables than it may have.
+    problem.between = problem.between.map((d, i) => (i % count === 4 || Math.floor(i / count) === 4 ? d / 3 : d));
+    const options = problem.options.map((o) => ({ ...o, capacity: 7 }));
+    const pricer = new Pricer(
+      seed % 2 ? { ...problem, options } : withTrunks({ ...problem, options }, 2, seed),
+    );
+    const site = Float64Array.from({ length: count }, (_, i) => 1700 + 200 * (i % 4));
+    const values = { site, kind: new Float64Array(KINDS) };
+    const all = Array.from({ length: 2 ** count - 1 }, (_, set) => bitsOf(set + 1));
+    before += lowestSeen(pricer, values, 0).size;
+    const seen = lowestSeen(pricer, values, 0, (search) => search.penalize(all.filter((s) => s.length > 5)));
+    for (const sites of all) {
+      const reduced = (pricer.price(sites)?.cents ?? Infinity) - sites.reduce((t, i) => t + site[i]!, 0);
+      const found = seen.get(sites.reduce((m, i) => m | (1 << i), 0));
+      if (reduced < -1e-6) {
+        cheap++;
+        assert.ok(found! <= reduced + 1e-6, `${sites.join()}: ${found} for ${reduced}`);
+      } else if (found !== undefined) inVain++;
+    }
+  }
+  assert.ok(
+    cheap > 200 && 2 * inVain < before - cheap,
+    `${cheap} cheap, ${inVain} in vain, ${before} before`,
   );
 });
 

@@ -237,6 +237,12 @@ export class Pricer {
     return [high, low];
   }
 
+  /** The same for the same sites in whatever order: 53 bits. */
+  key(sites: readonly number[]): number {
+    const [high, low] = this.hash(sites);
+    return (high >>> 0) * 2 ** 21 + (low & (2 ** 21 - 1));
+  }
+
   /**
    * The cheapest price of wiring these sites as one circuit; Infinity where they may not be one.
    * @param one another site that is to join them; −1 is none
@@ -257,8 +263,7 @@ export class Pricer {
 
   /** As `price` with few branches, remembered. */
   branchedCents(sites: readonly number[]): { cents: number; exact: boolean } {
-    const [high, low] = this.hash(sites);
-    const key = (high >>> 0) * 2 ** 21 + (low & (2 ** 21 - 1));
+    const key = this.key(sites);
     const known = this.branched.get(key);
     if (known) return known;
     const priced = this.price(sites, FEW_BRANCHES);

@@ -6,13 +6,19 @@
 import type { Highs } from 'highs';
 import { NEAR, OUT_OF_DROP, type Plan, type Pricer } from './problem.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
-import { boundOver, columnOf, reduced, relaxOrPart, worth, type Bound, type Column } from './relax.ts';
+import { boundOver, columnOf, reduced, relaxOrPart, worth, type Bound } from './relax.ts';
+import { Pool, type Column } from './pool.ts';
 import { SetSearch } from './sets.ts';
+import { bySubsets, MOST_IN_SUBSETS } from './subsets.ts';
 
 /** Most sites for which a proof is tried. */
 export const MOST_PROVEN = 25;
 /** Steps of the search for sets before a proof is given up. */
 const MOST_SET_STEPS = 2_000_000;
+/** As many where all subsets may be looked at instead. */
+const FEW_SET_STEPS = 250_000;
+/** So few sites that their subsets are looked at at once. */
+const FEW_SITES = 16;
 /** Steps of the last search before it is given up. */
 const MOST_STEPS = 25_000_000;
 
@@ -45,11 +51,21 @@ function within(pricer: Pricer, search: SetSearch, { duals }: Bound, room: numbe
 export function provePlan(pricer: Pricer, known: Plan, highs: Highs): Plan | null {
   const n = pricer.problem.ids.length;
   if (n > MOST_PROVEN) return null;
-  let best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
+  const best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
   if (n <= 1) return best;
   // Where even a good plan cannot keep within the drop, what is least bad is not worth a proof.
   if (best && best.cents >= OUT_OF_DROP) return null;
-  const search = new SetSearch(pricer, MOST_SET_STEPS);
+  if (n <= FEW_SITES) return bySubsets(pricer, best);
+  const steps = n <= MOST_IN_SUBSETS ? FEW_SET_STEPS : MOST_SET_STEPS;
+  const proven = byRelaxation(pricer, known, highs, steps);
+  return proven ?? (n <= MOST_IN_SUBSETS ? bySubsets(pricer, best) : null);
+}
+
+/** As `provePlan`, by the linear relaxation. */
+export function byRelaxation(pricer: Pricer, known: Plan, highs: Highs, steps = MOST_SET_STEPS): Plan | null {
+  let best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
+  const search = new SetSearch(pricer, steps);
+  const pool = new Pool(pricer);
   const pending: Limits[] = [firstLimits(pricer, best?.cents ?? Infinity)];
   let columns: readonly Column[] = known.circuits;
   for (let next = pending.pop(); next; next = pending.pop()) {
@@ -57,7 +73,7 @@ export function provePlan(pricer: Pricer, known: Plan, highs: Highs): Plan | nul
     if (!limits) continue;
     const ceiling = best?.cents ?? Infinity;
     const until = { within: NEAR, enough: ceiling };
-    const relaxed = relaxOrPart(pricer, highs, search, limits, columns, until, true);
+    const relaxed = relaxOrPart(pricer, highs, search, pool, limits, columns, until, true);
     if (!relaxed) return null;
     columns = relaxed.columns;
     const room = ceiling - relaxed.bound - NEAR;
@@ -96,8 +112,9 @@ function cheapest(
     // A choice at bounds is looked at again once what it holds is priced in full.
     for (const column of found) {
       if (column.exact) continue;
-      const cents = pricer.price(column.sites)?.cents ?? Infinity;
-      sets[sets.indexOf(column)] = { sites: column.sites, cents, exact: true };
+      const priced = pricer.price(column.sites);
+      if (priced && !priced.exact) return undefined;
+      sets[sets.indexOf(column)] = { sites: column.sites, cents: priced?.cents ?? Infinity, exact: true };
     }
   }
   return undefined;

@@ -7,6 +7,7 @@
 import type { Highs } from 'highs';
 import { split, type Limits } from './counts.ts';
 import { KINDS, NEAR, type Pricer } from './problem.ts';
+import { Pool, type Column } from './pool.ts';
 import { SetSearch, type Values } from './sets.ts';
 
 /** Columns that one round adds to the linear program. */
@@ -15,13 +16,6 @@ const PER_ROUND = 150;
 const STEPS = [300, 3000, 30_000, Infinity];
 /** Price of a circuit too many or too few of some kinds, cents: keeps duals in reason and the program solvable. */
 const LAST_RESORT = 1e6;
-
-export interface Column {
-  sites: readonly number[];
-  cents: number;
-  /** The price is that of its best tree, not a bound. */
-  exact: boolean;
-}
 
 /** Values of the sites and kinds; of the latter so much is for being a circuit at all. */
 export interface Duals extends Values {
@@ -43,9 +37,6 @@ export interface Relaxation extends Bound {
   columns: Column[];
 }
 
-/** The same for the same sites in whatever order. */
-const keyOf = ({ sites }: Column): string => [...sites].sort((a, b) => a - b).join();
-
 /** What a set is worth: its sites and its kind. */
 export const worth = (pricer: Pricer, { site, kind }: Values, sites: readonly number[]): number =>
   sites.reduce((c, i) => c + site[i]!, kind[pricer.kind(sites)]!);
@@ -61,7 +52,7 @@ class Master {
   private readonly infinity: number;
   /** Columns that stand for circuits too many or too few. */
   private readonly slack: number;
-  readonly held = new Map<string, Column>();
+  readonly held = new Map<number, Column>();
 
   constructor(highs: Highs, pricer: Pricer, limits: Limits) {
     const n = pricer.problem.ids.length;
@@ -83,7 +74,7 @@ class Master {
     this.slack = slack;
   }
   add(column: Column): void {
-    const key = keyOf(column);
+    const key = this.pricer.key(column.sites);
     if (this.held.has(key)) return;
     this.held.set(key, column);
     const n = this.pricer.problem.ids.length;
@@ -92,15 +83,18 @@ class Master {
     const indices = [...column.sites, ...rows];
     this.model.addCol(column.cents, 0, this.infinity, { indices, values: indices.map(() => 1) });
   }
-  solve(): { cents: number; counts: Float64Array; duals: Duals } {
+  solve(): { cents: number; counts: Float64Array; duals: Duals; chosen: Column[] } {
     this.model.run();
     const n = this.pricer.problem.ids.length;
     const { rowDual, colValue } = this.model.getSolution();
     const counts = new Float64Array(KINDS);
     let at = this.slack;
-    for (const { sites } of this.held.values()) {
+    const chosen: Column[] = [];
+    for (const column of this.held.values()) {
       const share = colValue[at++]!;
-      if (share > 0) counts[this.pricer.kind(sites)]! += share;
+      if (share <= 0) continue;
+      counts[this.pricer.kind(column.sites)]! += share;
+      chosen.push(column);
     }
     const kind = new Float64Array(KINDS);
     this.limits.forEach(({ kinds }, row) => {
@@ -109,6 +103,7 @@ class Master {
     return {
       cents: this.model.getObjectiveValue(),
       counts,
+      chosen,
       duals: { site: Float64Array.from(rowDual.slice(0, n)), kind, each: rowDual[n]! },
     };
   }
@@ -131,38 +126,76 @@ export function columnOf(pricer: Pricer, search: SetSearch, sites: readonly numb
   return { sites: [...sites], cents: exact ? cents : bound, exact };
 }
 
-/** Sets whose reduced price is below a limit, the lowest first, about PER_ROUND of them. */
-function worthWhile(
+/** Sets with reduced prices below a limit that a program does not hold yet, of which the lowest are kept. */
+class Lowest {
+  found: { column: Column; by: number }[] = [];
+  limit: number;
+  private readonly pricer: Pricer;
+  private readonly held: ReadonlyMap<number, Column>;
+
+  constructor(pricer: Pricer, held: ReadonlyMap<number, Column>, limit: number) {
+    this.pricer = pricer;
+    this.held = held;
+    this.limit = limit;
+  }
+  add(column: Column, by: number): void {
+    // What the program holds it does not miss, though its bound may have been found lower this time.
+    if (by >= this.limit || this.held.has(this.pricer.key(column.sites))) return;
+    this.found.push({ column, by });
+    if (this.found.length >= 8 * PER_ROUND) this.sort();
+  }
+  /** The lowest first, about PER_ROUND of them; the limit falls to what is left. */
+  sort(): void {
+    const known = new Set<number>();
+    this.found.sort((a, b) => a.by - b.by);
+    // The same set turns up once for each option that will do.
+    this.found = this.found.filter(({ column }) => {
+      const key = this.pricer.key(column.sites);
+      return !known.has(key) && known.add(key);
+    });
+    if (this.found.length <= PER_ROUND) return;
+    this.found.length = PER_ROUND;
+    this.limit = this.found.at(-1)!.by;
+  }
+}
+
+interface Found {
+  columns: { column: Column; by: number }[];
+  /** There are no others below the limit. */
+  complete: boolean;
+}
+
+/** Sets worth adding to a program, of those in the pool. */
+function fromPool(pricer: Pricer, pool: Pool, duals: Duals, below: number, { held }: Master): Found {
+  const lowest = new Lowest(pricer, held, below);
+  for (const column of pool) {
+    const by = reduced(pricer, duals, column);
+    if (by < lowest.limit) lowest.add(column, by);
+  }
+  lowest.sort();
+  return { columns: lowest.found, complete: false };
+}
+
+/** As many from a search, which the pool keeps too. */
+function fromSearch(
   pricer: Pricer,
   search: SetSearch,
+  pool: Pool,
   duals: Duals,
   below: number,
   most: number,
-): { columns: { column: Column; by: number }[]; complete: boolean } {
-  let found: { column: Column; by: number }[] = [];
-  let limit = below;
-  const lowest = () => {
-    const known = new Set<string>();
-    found.sort((a, b) => a.by - b.by);
-    // The same set turns up once for each option that will do.
-    found = found.filter(({ column }) => {
-      const key = keyOf(column);
-      return !known.has(key) && known.add(key);
-    });
-    if (found.length <= PER_ROUND) return;
-    found.length = PER_ROUND;
-    limit = found.at(-1)!.by;
-  };
-  const complete = search.below(duals, limit, most, (sites, value) => {
+  { held }: Master,
+): Found {
+  const lowest = new Lowest(pricer, held, below);
+  const complete = search.below(duals, below, most, (sites, value) => {
     const own = worth(pricer, duals, sites);
     const column = columnOf(pricer, search, sites, value + own);
-    const by = column.cents - own;
-    if (by < limit) found.push({ column, by });
-    if (found.length >= 8 * PER_ROUND) lowest();
-    return limit;
+    pool.add(column);
+    lowest.add(column, column.cents - own);
+    return lowest.limit;
   });
-  lowest();
-  return { columns: found, complete };
+  lowest.sort();
+  return { columns: lowest.found, complete };
 }
 
 /** The relaxation where only some sets may be chosen. */
@@ -196,16 +229,17 @@ export function relaxOrPart(
   pricer: Pricer,
   highs: Highs,
   search: SetSearch,
+  pool: Pool,
   limits: Limits,
   columns: readonly Column[],
   until: Until,
   mayPart: boolean,
 ): (Relaxation & { parts: Limits[] | null }) | null {
-  const sketch = relax(pricer, highs, search, limits, columns, until, true);
+  const sketch = relax(pricer, highs, search, pool, limits, columns, until, true);
   if (!sketch) return null;
   const parts = mayPart && sketch.cents < until.enough ? split(limits, sketch.counts) : null;
   if (parts || sketch.bound >= until.enough - NEAR) return { ...sketch, parts };
-  const relaxed = relax(pricer, highs, search, limits, sketch.columns, until, false);
+  const relaxed = relax(pricer, highs, search, pool, limits, sketch.columns, until, false);
   return relaxed && { ...relaxed, parts: null };
 }
 
@@ -218,6 +252,7 @@ function relax(
   pricer: Pricer,
   highs: Highs,
   search: SetSearch,
+  pool: Pool,
   limits: Limits,
   columns: readonly Column[],
   { within, enough }: Until,
@@ -231,14 +266,15 @@ function relax(
     for (const column of [...alone, ...columns]) master.add(column);
     let best: { bound: number; duals: Duals } | null = null;
     for (;;) {
-      const { cents, counts, duals } = master.solve();
-      let found: ReturnType<typeof worthWhile> = { columns: [], complete: false };
+      const { cents, counts, duals, chosen } = master.solve();
+      search.penalize(chosen.map((c) => c.sites));
       const { least, most } = limits[0]!;
       // Only sets are of account that could bring the program down to what is enough, or by more than may be lacking.
       const below = -Math.max(NEAR, (cents - enough) / most, (within * cents) / most);
+      let found = fromPool(pricer, pool, duals, below, master);
       for (const count of steps) {
-        found = worthWhile(pricer, search, duals, below, count);
         if (found.columns.length > 0 || found.complete) break;
+        found = fromSearch(pricer, search, pool, duals, below, count, master);
       }
       if (found.complete) {
         // Every circuit costs no less than the cheapest is reduced to, and one beyond the least what each is worth.

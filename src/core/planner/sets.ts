@@ -8,6 +8,7 @@
 import type { Candidates } from './clusters.ts';
 import { layersOf, type Layer } from './layers.ts';
 import { KINDS, LARGE, type Pricer } from './problem.ts';
+import { penaltiesFor } from './penalties.ts';
 import { GrowingTree } from './tree.ts';
 
 /** What holding a site is worth, and what being of a kind is, cents. */
@@ -81,19 +82,21 @@ class LayerSearch {
   /** Most that other sites bring beside one, by its load units. */
   private readonly beside: Float64Array;
   private readonly chosen: number[] = [];
+  /** At penalized prices a tree is not the set’s own. */
+  private readonly penalized: boolean;
   private most = 0;
   private root = 0;
   /** Most current that the root's home run allows. */
   private mostAmps = Infinity;
 
   constructor(pricer: Pricer, layer: Layer, work: Workspace, values: Values, limit: number, visit: Visit) {
-    const { ids, size, mask, hop, reach, largest } = layer;
+    const { ids, size, mask, hop, reach, largest, allowed } = layer;
     this.pricer = pricer;
     this.layer = layer;
     this.work = work;
     this.limit = limit;
     this.visit = visit;
-    const worth = Float64Array.from(ids, (i) => values.site[i]!);
+    const worth = Float64Array.from(ids, (i, t) => values.site[i]! + allowed[t]!);
     this.worth = worth;
     for (const bits of BITS) this.own[mask | bits] = values.kind[mask | bits]!;
     for (const bits of BITS)
@@ -104,6 +107,7 @@ class LayerSearch {
       (a, b) => (worth[b]! - hop) / size[b]! - (worth[a]! - hop) / size[a]!,
     );
     this.beside = new Float64Array(largest + 1);
+    this.penalized = allowed.some((cents) => cents > 0);
   }
 
   /** Looks through the sets that have a site for their root. */
@@ -131,7 +135,7 @@ class LayerSearch {
     const kind = mask | brings[root]! | (size[root]! > small.capacity ? LARGE : 0);
     if (trunk >= 0 && mask === 0) {
       // By itself it costs nothing, whatever its breaker would have to become.
-      const alone = -worth[root]! - this.own[kind]!;
+      const alone = layer.allowed[root]! - worth[root]! - this.own[kind]!;
       if (alone < this.limit) this.limit = this.visit([i], alone);
     }
     if (room < 0 || 2 * layer.ohms * problem.home[i]! * amps > problem.maxDrop + TINY) return;
@@ -200,7 +204,7 @@ class LayerSearch {
     const next = levels[k + 1]!;
     const reduced = set.cost + set.guard + hoped[set.kind]! - own[set.kind]!;
     // Where no box has too many cables this is the set's tree, unless it comes from a GFCI that stands elsewhere.
-    const out = !set.elsewhere && tree.drop(ohms) > problem.maxDrop + TINY;
+    const out = !this.penalized && !set.elsewhere && tree.drop(ohms) > problem.maxDrop + TINY;
     if (set.needs === mask && reduced < this.limit && !(out && tree.untilOverfull > 0))
       this.limit = this.visit(chosen, reduced);
     // More sites only add to the drop, until there is another tree.
@@ -272,7 +276,8 @@ function mayGuard({ site, count }: Level, guards: Uint8Array): boolean {
 
 export class SetSearch {
   private readonly pricer: Pricer;
-  private readonly layers: Layer[];
+  private layers: Layer[];
+  private penalty: Float64Array;
   private readonly work: Workspace;
   /** Steps that are left. */
   private budget: number;
@@ -282,8 +287,9 @@ export class SetSearch {
     const { problem } = pricer;
     this.pricer = pricer;
     this.budget = budget;
-    this.layers = layersOf(pricer);
     const n = problem.ids.length;
+    this.penalty = new Float64Array(n);
+    this.layers = layersOf(pricer, this.penalty);
     const level = (): Level => ({
       site: new Int32Array(n),
       way: new Float64Array(n),
@@ -294,6 +300,12 @@ export class SetSearch {
       levels: Array.from({ length: n + 1 }, level),
       tree: new GrowingTree(problem),
     };
+  }
+
+  /** Finds penalties that suit these sets. */
+  penalize(sets: readonly (readonly number[])[]): void {
+    this.penalty = penaltiesFor(this.pricer, sets, this.penalty);
+    this.layers = layersOf(this.pricer, this.penalty);
   }
 
   /** Takes work that was done beside the search out of its steps. */

@@ -1,8 +1,9 @@
 /**
  * The cheapest tree of cable for one circuit: a spanning tree of its boxes with one home run, where no box has
- * more cables leaving it than allowed. Prim's algorithm; where a box has too many, branch and bound leaves out
- * one of its cables at a time, which is exact: any tree that is allowed lacks one of them.
+ * more cables leaving it than allowed. Prim's algorithm where that is within the limits anyway.
  */
+import { LimitedTree } from './limited.ts';
+
 export interface Tree {
   cost: number;
   /** Feeder of each site as a position in the list; −1 is the panel. */
@@ -17,52 +18,6 @@ export interface Tree {
 const MOST_BRANCHES = 4000;
 /** As many for a price that a search asks for thousands of times. */
 export const FEW_BRANCHES = 24;
-
-interface Spanning {
-  cost: number;
-  /** Pairs of positions. */
-  edges: [number, number][];
-}
-
-/** Minimum spanning tree by Prim without the barred edges; null when they part it. */
-function spanning(
-  sites: readonly number[],
-  edge: Float64Array,
-  stride: number,
-  barred: ReadonlySet<number> | null,
-): Spanning | null {
-  const k = sites.length;
-  const near = new Array<number>(k).fill(Infinity);
-  const by = new Array<number>(k).fill(0);
-  const inside = new Array<boolean>(k).fill(false);
-  const edges: [number, number][] = [];
-  let cost = 0;
-  let at = 0;
-  inside[0] = true;
-  for (let step = 1; step < k; step++) {
-    const row = sites[at]! * stride;
-    let next = -1;
-    let least = Infinity;
-    for (let j = 0; j < k; j++) {
-      if (inside[j]) continue;
-      const price = edge[row + sites[j]!]!;
-      if (price < near[j]! && !barred?.has(at < j ? at * k + j : j * k + at)) {
-        near[j] = price;
-        by[j] = at;
-      }
-      if (near[j]! < least) {
-        least = near[j]!;
-        next = j;
-      }
-    }
-    if (next < 0) return null;
-    inside[next] = true;
-    cost += least;
-    edges.push([by[next]!, next]);
-    at = next;
-  }
-  return { cost, edges };
-}
 
 /** Minimum spanning trees in room that is used again for each: for a search that asks for thousands a second. */
 export class PlainTree {
@@ -225,77 +180,6 @@ export class GrowingTree {
   }
 }
 
-/** Feeders of a tree of edges hung from one box. */
-function hang(
-  edges: readonly [number, number][],
-  root: number,
-  k: number,
-): { feeders: number[]; order: number[] } {
-  const beside: number[][] = Array.from({ length: k }, () => []);
-  for (const [a, b] of edges) {
-    beside[a]!.push(b);
-    beside[b]!.push(a);
-  }
-  const feeders = new Array<number>(k).fill(-1);
-  const order = [root];
-  for (const at of order) {
-    for (const next of beside[at]!) {
-      if (next === feeders[at]) continue;
-      feeders[next] = at;
-      order.push(next);
-    }
-  }
-  return { feeders, order };
-}
-
-/** A box with more cables than it may have, counting the one that feeds it; −1 when there is none. */
-function tooFull({ edges }: Spanning, root: number, sites: readonly number[], maxOut: Uint8Array): number {
-  const k = sites.length;
-  const degree = new Array<number>(k).fill(0);
-  degree[root] = 1;
-  for (const [a, b] of edges) {
-    degree[a]! += 1;
-    degree[b]! += 1;
-  }
-  return degree.findIndex((d, i) => d > maxOut[sites[i]!]! + 1);
-}
-
-/** A tree grown from one box, always by the cheapest segment from a box that may have one more cable. */
-function grown(
-  sites: readonly number[],
-  edge: Float64Array,
-  stride: number,
-  root: number,
-  maxOut: Uint8Array,
-): Spanning | null {
-  const k = sites.length;
-  const spare = sites.map((i) => maxOut[i]!);
-  const inside = [root];
-  const outside = new Set(sites.map((_, i) => i).filter((i) => i !== root));
-  const edges: [number, number][] = [];
-  let cost = 0;
-  for (let step = 1; step < k; step++) {
-    let least = Infinity;
-    let from = -1;
-    let to = -1;
-    for (const a of inside) {
-      if (spare[a] === 0) continue;
-      const row = sites[a]! * stride;
-      for (const b of outside) {
-        const price = edge[row + sites[b]!]!;
-        if (price < least) [least, from, to] = [price, a, b];
-      }
-    }
-    if (to < 0) return null;
-    spare[from]! -= 1;
-    inside.push(to);
-    outside.delete(to);
-    edges.push([from, to]);
-    cost += least;
-  }
-  return { cost, edges };
-}
-
 /**
  * @param sites the circuit's sites, by number
  * @param edge prices between all sites, row by row
@@ -314,46 +198,18 @@ export function cheapestTree(
   mostBranches = MOST_BRANCHES,
 ): Tree | null {
   const k = sites.length;
-  const free = spanning(sites, edge, stride, null);
-  if (!free) return null;
-  const roots = sites
-    .map((_, i) => i)
-    .filter((i) => home[sites[i]!]! < Infinity)
-    .sort((a, b) => home[sites[a]!]! - home[sites[b]!]!);
-  if (roots.length === 0) return null;
-  let best: { cost: number; tree: Spanning; root: number } | null = null;
-  let branches = 0;
-  const search = (tree: Spanning, root: number, barred: ReadonlySet<number>): void => {
-    const cost = tree.cost + home[sites[root]!]!;
-    if ((best && cost >= best.cost - 1e-9) || ++branches > mostBranches) return;
-    const full = tooFull(tree, root, sites, maxOut);
-    if (full < 0) {
-      best = { cost, tree, root };
-      return;
-    }
-    for (const [a, b] of tree.edges) {
-      if (a !== full && b !== full) continue;
-      const without = new Set(barred).add(a < b ? a * k + b : b * k + a);
-      const next = spanning(sites, edge, stride, without);
-      if (next) search(next, root, without);
-    }
-  };
-  const none: ReadonlySet<number> = new Set();
-  if (tooFull(free, roots[0]!, sites, maxOut) >= 0) {
-    // A good tree to begin with cuts most branches off.
-    for (const root of roots.slice(0, 3)) {
-      const tree = grown(sites, edge, stride, root, maxOut);
-      const cost = tree ? tree.cost + home[sites[root]!]! : Infinity;
-      if (tree && (!best || cost < (best as { cost: number }).cost)) best = { cost, tree, root };
-    }
+  const between = new Float64Array(k * k);
+  const homes = new Float64Array(k);
+  const out = new Uint8Array(k);
+  for (let a = 0; a < k; a++) {
+    const i = sites[a]!;
+    homes[a] = home[i]!;
+    out[a] = maxOut[i]!;
+    for (let b = 0; b < k; b++) between[a * k + b] = edge[i * stride + sites[b]!]!;
   }
-  for (const root of roots) search(free, root, none);
-  const found = best as { cost: number; tree: Spanning; root: number } | null;
-  return (
-    found && {
-      cost: found.cost,
-      exact: branches <= mostBranches,
-      ...hang(found.tree.edges, found.root, k),
-    }
-  );
+  const { cost, feeders, branches } = new LimitedTree(between, homes, out, mostBranches);
+  if (cost === Infinity) return null;
+  const order = [feeders.indexOf(-1)];
+  for (const at of order) for (const [next, from] of feeders.entries()) if (from === at) order.push(next);
+  return { cost, feeders, order, exact: branches <= mostBranches };
 }
