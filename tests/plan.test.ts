@@ -1,8 +1,10 @@
 /** Planning circuits in the browser: from outlets to runs, stopped, put in place, and taken back. */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { tamarackJob } from '../demo/tamarack.ts';
+import type { Box, JobDocument } from '../src/core/job/schema.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
-import { button, choose, css, fill, press, sees, Key } from './support/browser.ts';
+import { button, By, choose, css, fill, press, sees, Key } from './support/browser.ts';
 
 /** Longest a plan of the demo house may take on a slow machine, ms. */
 const PLANNING = 90000;
@@ -75,4 +77,58 @@ test('a job whose circuits all stay has nothing to plan', async () => {
   assert.equal(await (await button(app.driver, 'Work out a plan')).isEnabled(), false);
   await press(app.driver, 'Close');
   await button(app.driver, 'Plan circuits');
+});
+
+test('a new outlet joins an existing circuit where that is wanted, and the plan tells what comes with it', async () => {
+  const demo = tamarackJob();
+  const existing = Object.values(demo.circuits).filter((c) => c.status === 'existing');
+  const wired = new Set(existing.flatMap((c) => c.stops.map((s) => s.boxId)));
+  const old = Object.values(demo.boxes).filter((b) => wired.has(b.id));
+  const bedroom = demo.circuits['circuit-bedroom']!;
+  const model = demo.boxes['box-b1']!;
+  const added: Box = {
+    ...model,
+    id: 'box-b9',
+    name: 'B9',
+    status: 'new',
+    offset: model.offset + 24,
+    device: demo.boxes['box-l4']!.device,
+  };
+  const job: JobDocument = {
+    ...demo,
+    boxes: Object.fromEntries(
+      [...old.map((b): Box => ({ ...b, grounding: 'grounded' })), added].map((b) => [b.id, b]),
+    ),
+    circuits: Object.fromEntries(
+      existing.map((c) => [c.id, c === bedroom ? { ...c, cable: 'NM-B' as const } : c]),
+    ),
+    readings: {},
+    proofs: {},
+    energizings: {},
+    deviceTests: {},
+    overrides: {},
+    pictures: {},
+  };
+  await app.bring(job);
+  await app.go(`${JOB}/runs`);
+  await press(app.driver, 'Plan circuits');
+  await sees(app.driver, /1 outlet into circuits/);
+  const extend = 'Extend existing circuits';
+  await (await app.driver.findElement(By.xpath(`//label[contains(., "${extend}")]//input`))).click();
+  await press(app.driver, 'Keep circuits as they are');
+  await sees(app.driver, /East bedroom: exists; not extended, its cable has no ground/);
+  await press(app.driver, 'Work out a plan');
+  await sees(app.driver, /groups proven best, done/, 'body', PLANNING);
+  await sees(app.driver, /Existing circuits extended\s+0\s+1/);
+  await sees(
+    app.driver,
+    /West bedroom\s+15 A, 14 AWG AFCI[\s\S]*1 box added from B1; its breaker is changed/,
+  );
+  await press(app.driver, 'Put this plan in place');
+  await app.driver.wait(
+    async () => (await circuits()).some((c) => c.stops.some((s) => s.boxId === 'box-b9')),
+    15000,
+    'the outlet was not wired',
+  );
+  assert.equal((await circuits()).length, existing.length);
 });

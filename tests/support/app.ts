@@ -6,6 +6,7 @@ import { after, before } from 'node:test';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { studioJob } from '../../demo/studio.ts';
 import { serialize } from '../../src/core/job/file.ts';
+import type { JobDocument } from '../../src/core/job/schema.ts';
 import { css, openBrowser, sees, setSize, type Browser } from './browser.ts';
 import { startServer, type Server } from './server.ts';
 
@@ -42,14 +43,18 @@ export class App {
   }
   /** The part of the demo that is a studio and a bedroom, brought in as a file, and Layout open on it. */
   async freshStudio(): Promise<void> {
-    await this.forget();
-    await this.go('/');
-    const path = join(this.folder, 'studio.json');
-    writeFileSync(path, serialize(studioJob()));
-    await (await css(this.driver, 'input[aria-label="Job file"]')).sendKeys(path);
-    await sees(this.driver, /Closes within/);
+    await this.bring(studioJob());
     await this.go(`${JOB}/layout`);
     await this.judged();
+  }
+  /** A job brought in as a file, with no other there. */
+  async bring(job: JobDocument): Promise<void> {
+    await this.forget();
+    await this.go('/');
+    const path = join(this.folder, 'job.json');
+    writeFileSync(path, serialize(job));
+    await (await css(this.driver, 'input[aria-label="Job file"]')).sendKeys(path);
+    await sees(this.driver, /Closes within/);
   }
   /** Waits until Layout shows its plan and its findings. */
   private async judged(): Promise<void> {

@@ -122,7 +122,7 @@ test('where every box sends on one cable the tree is the cheapest path', () => {
 });
 
 test('boxes that are too full for any tree have none; a search cut short gives one that is allowed', () => {
-  const { between, home } = randomProblem(3, 1);
+  const { between } = randomProblem(3, 1);
   const none = new LimitedTree(between, new Float64Array(3).fill(Infinity), new Uint8Array(3).fill(1), 100);
   assert.equal(none.cost, Infinity);
   for (let seed = 1; seed <= 20; seed++) {
@@ -324,11 +324,13 @@ test('penalties on full boxes leave out none that is cheap, and far fewer in vai
   let [cheap, inVain, before] = [0, 0, 0];
   for (let seed = 1; seed <= 12; seed++) {
     const count = 9;
-    const maxOut = Uint8Array.from({ length: count }, (_, i) => i % 9 === 0 ? 2 : 1);
+    const maxOut = Uint8Array.from({ length: count }, (_, i) => (i % 9 === 0 ? 2 : 1));
     const company = Uint8Array.from({ length: count }, (_, i) => (seed % 3 ? 0 : i % 3));
     const problem = tight(count, seed, { maxOut, company, maxDrop: Infinity });
     // A star around one box makes that box want more cables than it may have.
-    problem.between = problem.between.map((d, i) => (i % count === 4 || Math.floor(i / count) === 4 ? d / 3 : d));
+    problem.between = problem.between.map((d, i) =>
+      i % count === 4 || Math.floor(i / count) === 4 ? d / 3 : d,
+    );
     const options = problem.options.map((o) => ({ ...o, capacity: 7 }));
     const pricer = new Pricer(
       seed % 2 ? { ...problem, options } : withTrunks({ ...problem, options }, 2, seed),
@@ -403,10 +405,10 @@ test('more sites than can be proven get no proof', () => {
 
 test('houses of 25 outlets are proven, also where circuits are not full', () => {
   for (const seed of [1, 4]) {
-    const free = { maxDrop: Infinity, guards: new Uint8Array(MOST_PROVEN) };
-    const pricer = new Pricer({ ...randomHouse(MOST_PROVEN, seed), ...free });
-    const search = annealing(pricer, seed, 100 * MOST_PROVEN);
-    search.step(100 * MOST_PROVEN);
+    const free = { maxDrop: Infinity, guards: new Uint8Array(25) };
+    const pricer = new Pricer({ ...randomHouse(25, seed), ...free });
+    const search = annealing(pricer, seed, 2500);
+    search.step(2500);
     const best = provePlan(pricer, search.best, highs)!;
     // What the search alone does not find.
     assert.ok(best.cents < search.best.cents);

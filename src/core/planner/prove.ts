@@ -12,7 +12,7 @@ import { SetSearch } from './sets.ts';
 import { bySubsets, MOST_IN_SUBSETS } from './subsets.ts';
 
 /** Most sites for which a proof is tried. */
-export const MOST_PROVEN = 25;
+export const MOST_PROVEN = 30;
 /** Steps of the search for sets before a proof is given up. */
 const MOST_SET_STEPS = 2_000_000;
 /** As many where all subsets may be looked at instead. */

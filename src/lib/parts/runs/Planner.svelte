@@ -125,9 +125,10 @@
     <p>The job has no panel yet. Place one in Walk, under House and panel.</p>
   {:else}
     <p class="quiet">
-      {outlets} outlets into circuits from {house.panel.name}: kitchen, laundry, bathrooms and single
-      appliances on circuits of their own, all else where cable, breakers and rooms cost least, by the price
-      book in Panel.
+      {outlets}
+      {outlets === 1 ? 'outlet' : 'outlets'} into circuits from {house.panel.name}: kitchen, laundry,
+      bathrooms and single appliances on circuits of their own, all else where cable, breakers and rooms cost
+      least, by the price book in Panel.
     </p>
     <div class="grid-form" style:--field="13rem">
       {#if panels.length > 1}
