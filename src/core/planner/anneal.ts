@@ -6,6 +6,7 @@
  */
 import { NEAR, type Plan, type Pricer } from './problem.ts';
 import { randomFrom } from './random.ts';
+import { MOST_RECOMBINED, recombined } from './recombine.ts';
 
 export interface Search {
   /** Best so far. */
@@ -14,6 +15,13 @@ export interface Search {
   /** Works on for a number of iterations, and tells whether the best got better. */
   step(iterations: number): boolean;
 }
+
+/** Sites as bits. */
+const bitsOf = (sites: readonly number[]): number => {
+  let bits = 0;
+  for (const i of sites) bits |= 1 << i;
+  return bits;
+};
 
 interface Group {
   readonly sites: readonly number[];
@@ -62,12 +70,13 @@ export function annealing(
       (a, b) => problem.between[i * n + a]! - problem.between[i * n + b]!,
     ),
   );
-  const group = (sites: readonly number[]): Group => ({
-    sites,
-    load: pricer.load(sites),
-    cents: pricer.cents(sites),
-    seen: 0,
-  });
+  /** Prices of the circuits that were met, by their sites as bits. */
+  const met = n <= MOST_RECOMBINED ? new Map<number, number>() : null;
+  const group = (sites: readonly number[]): Group => {
+    const cents = pricer.cents(sites);
+    met?.set(bitsOf(sites), cents);
+    return { sites, load: pricer.load(sites), cents, seen: 0 };
+  };
   const total = (groups: Iterable<Group>) => {
     let cents = 0;
     for (const g of groups) cents += g.cents;
@@ -176,6 +185,22 @@ export function annealing(
   let current = from[0]!;
   let cost = total(current);
   let least = { groups: current, cost };
+  /** Makes the best plan of all circuits that were met. */
+  function recombine(): void {
+    const sets = met && recombined(n, met, least.cost);
+    if (!sets) return;
+    const groups = new Set(sets.map((set) => group(all.filter((i) => (set >> i) & 1))));
+    if (spread(groups)) take(groups, total(groups));
+  }
+
+  /** What is cheapest so far by the search's own prices. */
+  function take(groups: Set<Group>, price: number): void {
+    least = { groups, cost: price };
+    if (price >= best.cents - NEAR) return;
+    // Priced in full: where the search's own prices are too high, what looks better may not be.
+    const plan = planOf(groups);
+    if (plan.cents < best.cents) best = plan;
+  }
   const planOf = (groups: Iterable<Group>) => pricer.plan(Array.from(groups, (g) => g.sites));
   let best = planOf(current);
   let done = 0;
@@ -196,6 +221,7 @@ export function annealing(
     step(count) {
       const before = best;
       for (let k = 0; k < count; k++, done++) {
+        if (done === first) recombine();
         if (done <= first && done % each === 0) {
           current = from[done / each] ?? least.groups;
           cost = total(current);
@@ -207,13 +233,9 @@ export function annealing(
         if (price >= cost - heat() * Math.log(Math.max(1e-12, random())) || !spread(left)) continue;
         current = left;
         cost = price;
-        if (price >= least.cost - NEAR) continue;
-        least = { groups: left, cost: price };
-        if (price >= best.cents - NEAR) continue;
-        // Priced in full: where the search's own prices are too high, what looks better may not be.
-        const plan = planOf(left);
-        if (plan.cents < best.cents) best = plan;
+        if (price < least.cost - NEAR) take(left, price);
       }
+      if (done === iterations) recombine();
       return best !== before;
     },
   };

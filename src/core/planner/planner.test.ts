@@ -10,6 +10,7 @@ import { LimitedTree } from './limited.ts';
 import { byRelaxation, MOST_PROVEN, provePlan } from './prove.ts';
 import { bySubsets } from './subsets.ts';
 import { randomFrom } from './random.ts';
+import { recombined } from './recombine.ts';
 import { SetSearch, type Values } from './sets.ts';
 import { bitsOf, randomHouse, randomProblem, subsetPlan, withTrunks } from './testing.ts';
 import { cheapestTree } from './tree.ts';
@@ -352,6 +353,40 @@ test('penalties on full boxes leave out none that is cheap, and far fewer in vai
   assert.ok(
     cheap > 200 && 2 * inVain < before - cheap,
     `${cheap} cheap, ${inVain} in vain, ${before} before`,
+  );
+});
+
+test('circuits that were met are put together as well as can be', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 11 }), fc.nat(1e6), fc.boolean(), (count, seed, few) => {
+      const random = randomFrom(seed);
+      const met = new Map<number, number>();
+      const draws = few ? 2 * count : 40 * count;
+      for (let k = 0; k < draws; k++) {
+        const set = 1 + Math.floor(random() * (2 ** count - 1));
+        met.set(set, 1000 + Math.floor(900 * bitsOf(set).length * random()));
+      }
+      const best = new Float64Array(2 ** count).fill(Infinity);
+      best[0] = 0;
+      for (let left = 1; left < 2 ** count; left++)
+        for (const [set, cents] of met)
+          if ((set & left) === set) best[left] = Math.min(best[left]!, cents + best[left ^ set]!);
+      const cheapest = best.at(-1)!;
+      const sets = recombined(count, met, 1e9);
+      if (cheapest === Infinity) assert.equal(sets, null);
+      else {
+        assert.equal(
+          sets!.reduce((t, set) => t + met.get(set)!, 0),
+          cheapest,
+        );
+        assert.equal(
+          sets!.reduce((all, set) => all ^ set, 0),
+          2 ** count - 1,
+        );
+        assert.equal(recombined(count, met, cheapest), null, 'none is below the cheapest');
+      }
+    }),
+    { numRuns: 200 },
   );
 });
 
