@@ -303,6 +303,9 @@ export function propose(
     ...drafted.flatMap((d, i) => (d.gfciAt && placed.has(fresh[i]!) ? [d.gfciAt] : [])),
     ...old.flatMap((e) => e.gfcisAt),
   ].map((box) => ({ ...box, device: { ...box.device, kind: 'gfci' as const } }));
+  const extended = trunks.flatMap((t, i) =>
+    old[i]!.circuit.stops.length > t.run.circuit.stops.length ? [old[i]!.circuit] : [],
+  );
   const commands: Command[] = [
     ...(open.length > 0
       ? [{ type: 'remove' as const, table: 'circuits' as const, ids: open.map((c) => c.id) }]
@@ -318,14 +321,17 @@ export function propose(
     ...(gfcis.length > 0 ? [{ type: 'put' as const, table: 'boxes' as const, rows: gfcis }] : []),
   ];
   return {
-    command: { type: 'batch', label: `Plan ${circuits.length} circuits`, commands },
+    command: { type: 'batch', label: labelOf(circuits.length, extended.length), commands },
     circuits,
-    extended: trunks.flatMap((t, i) =>
-      old[i]!.circuit.stops.length > t.run.circuit.stops.length ? [old[i]!.circuit] : [],
-    ),
+    extended,
     withoutSpace,
   };
 }
+
+const labelOf = (planned: number, extended: number): string =>
+  planned === 0 && extended > 0
+    ? `Extend ${extended} ${extended === 1 ? 'circuit' : 'circuits'}`
+    : `Plan ${planned} ${planned === 1 ? 'circuit' : 'circuits'}${extended > 0 ? `, extend ${extended}` : ''}`;
 
 const sameStops = (a: Circuit, b: Circuit): boolean =>
   a.breaker.protection === b.breaker.protection &&

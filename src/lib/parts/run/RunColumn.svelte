@@ -70,7 +70,8 @@
   </g>
   {#each run.stops as s, i (s.box.id)}
     {@const from = s.feeder < 0 ? { x: 34, y: TOP - 4 } : { x: xOf(s.feeder), y: yOf(s.feeder) }}
-    {@const path = `M${from.x} ${from.y}${from.x === xOf(i) ? '' : `V${yOf(i) - 30}H${xOf(i)}`}V${yOf(i)}`}
+    <!-- A branch leaves beside its box, so that it never runs through those below. -->
+    {@const path = `M${from.x} ${from.y}${s.feeder < 0 ? 'v12' : ''}H${xOf(i)}V${yOf(i)}`}
     <path class="cable-edge" d={path} stroke-width={thicknessOf(s.segment.gauge) + 3} />
     <path
       class="cable"

@@ -121,9 +121,11 @@
       {#each run.stops as s, i (s.box.id)}
         {@const to = places[i]!}
         {@const from = fromOf(i)}
-        {@const room = to.x - from.x}
-        {@const mid = (from.x + to.x) / 2}
-        {@const path = `M${from.x} ${from.y}${from.y === to.y ? '' : `V${to.y}`}H${to.x}`}
+        <!-- A branch leaves below its box and goes down beside what is written there. -->
+        {@const aside = from.y === to.y ? 0 : GAP / 2}
+        {@const room = to.x - from.x - aside}
+        {@const mid = (from.x + aside + to.x) / 2}
+        {@const path = `M${from.x} ${from.y}${aside === 0 ? '' : `v30h${aside}V${to.y}`}H${to.x}`}
         <path class="cable-edge" d={path} stroke-width={thicknessOf(s.segment.gauge) + 3} />
         <path
           class="cable"
@@ -134,8 +136,10 @@
         {#if to.stretched}
           <path class="break" d="M{mid - 5} {to.y + 9}l5 -18M{mid + 1} {to.y + 9}l5 -18" />
         {/if}
-        {#if room > 58}
-          <text class="segment" x={mid} y={to.y - 14}>{formatFeet(s.segment.length)}</text>
+        {#if room > 58 || aside > 0}
+          <text class="segment" x={room > 58 ? mid : from.x + aside - 26} y={to.y - 14}
+            >{formatFeet(s.segment.length)}</text
+          >
         {/if}
         {#if room > 110}
           <text class="segment" x={mid} y={to.y + 24}>{s.segment.gauge} AWG · {round(s.amps, 1)} A</text>
