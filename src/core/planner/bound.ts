@@ -7,9 +7,8 @@
 import type { Highs } from 'highs';
 import type { Plan, Pricer } from './problem.ts';
 import { firstLimits, tightened, type Limits } from './counts.ts';
-import { relaxOrPart } from './relax.ts';
-import { Pool, type Column } from './pool.ts';
-import { SetSearch } from './sets.ts';
+import { relaxOrPart, solverOf } from './relax.ts';
+import type { Column } from './pool.ts';
 
 /** How near the bound comes to what the relaxation has to give, as a share of it. */
 const WITHIN = 0.002;
@@ -33,8 +32,7 @@ export function lowerBound(
   others: readonly Column[] = [],
 ): number {
   if (pricer.problem.ids.length === 0) return 0;
-  const search = new SetSearch(pricer);
-  const pool = new Pool(pricer);
+  const solver = solverOf(pricer, highs);
   let columns: readonly Column[] = [...known.circuits, ...others];
   let bound = known.cents;
   let parted = 0;
@@ -44,7 +42,7 @@ export function lowerBound(
     if (!limits) continue;
     const until = { within: WITHIN, enough: bound };
     const mayPart = pricer.problem.ids.length <= MOST_TO_PART && parted < MOST_PARTED;
-    const relaxed = relaxOrPart(pricer, highs, search, pool, limits, columns, until, mayPart);
+    const relaxed = relaxOrPart(solver, limits, columns, until, mayPart);
     if (!relaxed) return known.cents;
     columns = relaxed.columns;
     if (relaxed.parts) {

@@ -7,7 +7,7 @@ import { buildRun } from '../circuits/run.ts';
 import { check } from '../code/checker.ts';
 import { View } from '../code/view.ts';
 import { run } from '../job/commands.ts';
-import { breakerOf, PLAIN_DEVICE, rows } from '../job/document.ts';
+import { breakerOf, PLAIN_DEVICE, rows, stopAt } from '../job/document.ts';
 import { EDITIONS, type Box, type Circuit, type JobDocument } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
 import { houseProblem, soundCircuits, type HouseProblem } from './house.ts';
@@ -350,6 +350,52 @@ test('GFCI for what joins an existing circuit: at its breaker, or a receptacle a
       [],
     );
   }
+});
+
+test('an existing counter circuit is one of the two that a kitchen asks for, and takes what it has room for', () => {
+  const start = bare();
+  const kitchen = rows(start.boxes).filter(
+    (b) => isReceptacle(b) && b.device.volts === '125' && b.serves === null && b.areaId === 'area-kitchen',
+  );
+  assert.ok(kitchen.length > 6);
+  const old = kitchen.slice(0, 4).map((b): Box => ({ ...b, status: 'existing', grounding: 'grounded' }));
+  const circuit: Circuit = {
+    ...start.circuits['circuit-bedroom']!,
+    id: 'circuit-counter',
+    space: 20,
+    name: 'Kitchen counter, east',
+    cable: 'NM-B',
+    gauge: '12',
+    breaker: breakerOf(20, 'dual'),
+    stops: old.map((b, i) => stopAt(b.id, old[i - 1]?.id ?? null)),
+  };
+  const boxes = Object.fromEntries([...old, ...kitchen.slice(4)].map((b) => [b.id, b]));
+  const document: JobDocument = { ...start, boxes, circuits: { [circuit.id]: circuit } };
+  const few = planned(document, EXTENDING);
+  assert.equal(few.house.parts[0]!.pricer.problem.marked.circuits, 2);
+  assert.equal(few.proposal.circuits.length, 1);
+  assert.ok(few.proposal.circuits[0]!.stops.length < kitchen.length - old.length, 'the old one takes some');
+  const held = few.after.circuits[circuit.id]!.stops.length;
+  assert.ok(held > old.length && held <= document.job.settings.maxReceptacles);
+  assert.deepEqual(
+    check(few.after)
+      .filter(
+        (f) => f.level === 'violation' && CIRCUIT_RULES.includes(f.rule) && f.about.table === 'circuits',
+      )
+      .map((f) => f.message),
+    [],
+  );
+  // By itself the kitchen would want two.
+  assert.equal(planned(document).proposal.circuits.length, 2);
+  // Another kitchen’s circuit is none of this one’s.
+  const other = { ...document.areas['area-kitchen']!, id: 'area-other', name: 'Other kitchen' };
+  const elsewhere = {
+    ...document,
+    areas: { ...document.areas, [other.id]: other },
+    boxes: { ...boxes, ...Object.fromEntries(old.map((b) => [b.id, { ...b, areaId: other.id }])) },
+  };
+  const apart = houseProblem(new View(elsewhere), EXTENDING)!;
+  assert.deepEqual(apart.parts[0]!.trunks, []);
 });
 
 test('an existing circuit is not extended where that is no sound thing to do, and why is told', () => {

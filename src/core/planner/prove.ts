@@ -6,9 +6,9 @@
 import type { Highs } from 'highs';
 import { NEAR, OUT_OF_DROP, type Plan, type Pricer } from './problem.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
-import { boundOver, columnOf, reduced, relaxOrPart, worth, type Bound } from './relax.ts';
-import { Pool, type Column } from './pool.ts';
-import { SetSearch } from './sets.ts';
+import { boundOver, columnOf, reduced, relaxOrPart, solverOf, worth, type Bound } from './relax.ts';
+import type { Column } from './pool.ts';
+import type { SetSearch } from './sets.ts';
 import { bySubsets, MOST_IN_SUBSETS } from './subsets.ts';
 
 /** Most sites for which a proof is tried. */
@@ -64,8 +64,7 @@ export function provePlan(pricer: Pricer, known: Plan, highs: Highs): Plan | nul
 /** As `provePlan`, by the linear relaxation. */
 export function byRelaxation(pricer: Pricer, known: Plan, highs: Highs, steps = MOST_SET_STEPS): Plan | null {
   let best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
-  const search = new SetSearch(pricer, steps);
-  const pool = new Pool(pricer);
+  const solver = solverOf(pricer, highs, steps);
   const pending: Limits[] = [firstLimits(pricer, best?.cents ?? Infinity)];
   let columns: readonly Column[] = known.circuits;
   for (let next = pending.pop(); next; next = pending.pop()) {
@@ -73,7 +72,7 @@ export function byRelaxation(pricer: Pricer, known: Plan, highs: Highs, steps = 
     if (!limits) continue;
     const ceiling = best?.cents ?? Infinity;
     const until = { within: NEAR, enough: ceiling };
-    const relaxed = relaxOrPart(pricer, highs, search, pool, limits, columns, until, true);
+    const relaxed = relaxOrPart(solver, limits, columns, until, true);
     if (!relaxed) return null;
     columns = relaxed.columns;
     const room = ceiling - relaxed.bound - NEAR;
@@ -84,7 +83,7 @@ export function byRelaxation(pricer: Pricer, known: Plan, highs: Highs, steps = 
       continue;
     }
     if (relaxed.bound === -Infinity) return null;
-    const left = within(pricer, search, relaxed, room);
+    const left = within(pricer, solver.search, relaxed, room);
     const found = left && cheapest(pricer, highs, left, relaxed, ceiling, limits);
     if (found === undefined) return null;
     best = found ?? best;

@@ -166,7 +166,7 @@ interface Found {
 }
 
 /** Sets worth adding to a program, of those in the pool. */
-function fromPool(pricer: Pricer, pool: Pool, duals: Duals, below: number, { held }: Master): Found {
+function fromPool({ pricer, pool }: Solver, duals: Duals, below: number, { held }: Master): Found {
   const lowest = new Lowest(pricer, held, below);
   for (const column of pool) {
     const by = reduced(pricer, duals, column);
@@ -178,9 +178,7 @@ function fromPool(pricer: Pricer, pool: Pool, duals: Duals, below: number, { hel
 
 /** As many from a search, which the pool keeps too. */
 function fromSearch(
-  pricer: Pricer,
-  search: SetSearch,
-  pool: Pool,
+  { pricer, search, pool }: Solver,
   duals: Duals,
   below: number,
   most: number,
@@ -210,6 +208,21 @@ export function boundOver(pricer: Pricer, highs: Highs, columns: readonly Column
   }
 }
 
+/** What relaxations of one problem work with. */
+export interface Solver {
+  pricer: Pricer;
+  highs: Highs;
+  search: SetSearch;
+  pool: Pool;
+}
+/** @param steps of the search in all, after which no relaxation is complete */
+export const solverOf = (pricer: Pricer, highs: Highs, steps = Infinity): Solver => ({
+  pricer,
+  highs,
+  search: new SetSearch(pricer, steps),
+  pool: new Pool(pricer),
+});
+
 /** When a relaxation is good enough. */
 export interface Until {
   /** The bound is so near to the program's value, as a share of it. */
@@ -226,20 +239,17 @@ export interface Until {
  * @returns null where some site may be on no circuit at all
  */
 export function relaxOrPart(
-  pricer: Pricer,
-  highs: Highs,
-  search: SetSearch,
-  pool: Pool,
+  solver: Solver,
   limits: Limits,
   columns: readonly Column[],
   until: Until,
   mayPart: boolean,
 ): (Relaxation & { parts: Limits[] | null }) | null {
-  const sketch = relax(pricer, highs, search, pool, limits, columns, until, true);
+  const sketch = relax(solver, limits, columns, until, true);
   if (!sketch) return null;
   const parts = mayPart && sketch.cents < until.enough ? split(limits, sketch.counts) : null;
   if (parts || sketch.bound >= until.enough - NEAR) return { ...sketch, parts };
-  const relaxed = relax(pricer, highs, search, pool, limits, sketch.columns, until, false);
+  const relaxed = relax(solver, limits, sketch.columns, until, false);
   return relaxed && { ...relaxed, parts: null };
 }
 
@@ -249,19 +259,17 @@ export function relaxOrPart(
  * @returns null where some site may be on no circuit at all
  */
 function relax(
-  pricer: Pricer,
-  highs: Highs,
-  search: SetSearch,
-  pool: Pool,
+  solver: Solver,
   limits: Limits,
   columns: readonly Column[],
   { within, enough }: Until,
   sketch: boolean,
 ): Relaxation | null {
+  const { pricer, search } = solver;
   const alone = pricer.problem.ids.map((_, i) => columnOf(pricer, search, [i], Infinity));
   if (alone.some((c) => c.cents === Infinity)) return null;
   const steps = sketch ? STEPS.slice(0, 1) : STEPS;
-  const master = new Master(highs, pricer, limits);
+  const master = new Master(solver.highs, pricer, limits);
   try {
     for (const column of [...alone, ...columns]) master.add(column);
     let best: { bound: number; duals: Duals } | null = null;
@@ -271,10 +279,10 @@ function relax(
       const { least, most } = limits[0]!;
       // Only sets are of account that could bring the program down to what is enough, or by more than may be lacking.
       const below = -Math.max(NEAR, (cents - enough) / most, (within * cents) / most);
-      let found = fromPool(pricer, pool, duals, below, master);
+      let found = fromPool(solver, duals, below, master);
       for (const count of steps) {
         if (found.columns.length > 0 || found.complete) break;
-        found = fromSearch(pricer, search, pool, duals, below, count, master);
+        found = fromSearch(solver, duals, below, count, master);
       }
       if (found.complete) {
         // Every circuit costs no less than the cheapest is reduced to, and one beyond the least what each is worth.
