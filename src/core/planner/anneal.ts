@@ -12,6 +12,8 @@ export interface Search {
   /** Best so far. */
   best: Plan;
   iterations: number;
+  /** Circuits that were met, where there are few sites. */
+  met(): number[][];
   /** Works on for a number of iterations, and tells whether the best got better. */
   step(iterations: number): boolean;
 }
@@ -185,11 +187,13 @@ export function annealing(
   let current = from[0]!;
   let cost = total(current);
   let least = { groups: current, cost };
+  const sitesOf = (set: number): number[] => all.filter((i) => (set >> i) & 1);
+
   /** Makes the best plan of all circuits that were met. */
   function recombine(): void {
     const sets = met && recombined(n, met, least.cost);
     if (!sets) return;
-    const groups = new Set(sets.map((set) => group(all.filter((i) => (set >> i) & 1))));
+    const groups = new Set(sets.map((set) => group(sitesOf(set))));
     if (spread(groups)) take(groups, total(groups));
   }
 
@@ -212,6 +216,7 @@ export function annealing(
       : (START_HEAT / 2) * COOLED ** ((done - first) / (iterations - first));
 
   return {
+    met: () => Array.from(met?.keys() ?? [], sitesOf),
     get best() {
       return best;
     },

@@ -261,16 +261,16 @@ export class Pricer {
       Infinity);
   }
 
-  /** As `price` with few branches, remembered. */
-  branchedCents(sites: readonly number[]): { cents: number; exact: boolean } {
+  /** As `price` with few branches, remembered; and whether it had to be worked out. */
+  branchedCents(sites: readonly number[]): { cents: number; exact: boolean; fresh: boolean } {
     const key = this.key(sites);
     const known = this.branched.get(key);
-    if (known) return known;
+    if (known) return { ...known, fresh: false };
     const priced = this.price(sites, FEW_BRANCHES);
     const found = { cents: priced?.cents ?? Infinity, exact: priced?.exact ?? true };
     if (this.branched.size >= MOST_KNOWN) this.branched.clear();
     this.branched.set(key, found);
-    return found;
+    return { ...found, fresh: true };
   }
 
   /** As `price`, where no box has too many cables in a minimum spanning tree; null where one has. */

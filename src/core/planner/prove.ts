@@ -46,9 +46,15 @@ function within(pricer: Pricer, search: SetSearch, { duals }: Bound, room: numbe
 /**
  * The cheapest plan, proven.
  * @param known a plan to begin with
+ * @param met circuits of other plans: the more there are, the sooner it is done
  * @returns null where there are too many sets or steps for a proof, or no plan meets what is asked
  */
-export function provePlan(pricer: Pricer, known: Plan, highs: Highs): Plan | null {
+export function provePlan(
+  pricer: Pricer,
+  known: Plan,
+  highs: Highs,
+  met: readonly (readonly number[])[] = [],
+): Plan | null {
   const n = pricer.problem.ids.length;
   if (n > MOST_PROVEN) return null;
   const best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
@@ -57,14 +63,24 @@ export function provePlan(pricer: Pricer, known: Plan, highs: Highs): Plan | nul
   if (best && best.cents >= OUT_OF_DROP) return null;
   if (n <= FEW_SITES) return bySubsets(pricer, best);
   const steps = n <= MOST_IN_SUBSETS ? FEW_SET_STEPS : MOST_SET_STEPS;
-  const proven = byRelaxation(pricer, known, highs, steps);
+  const proven = byRelaxation(pricer, known, highs, met, steps);
   return proven ?? (n <= MOST_IN_SUBSETS ? bySubsets(pricer, best) : null);
 }
 
 /** As `provePlan`, by the linear relaxation. */
-export function byRelaxation(pricer: Pricer, known: Plan, highs: Highs, steps = MOST_SET_STEPS): Plan | null {
+export function byRelaxation(
+  pricer: Pricer,
+  known: Plan,
+  highs: Highs,
+  met: readonly (readonly number[])[] = [],
+  steps = MOST_SET_STEPS,
+): Plan | null {
   let best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
   const solver = solverOf(pricer, highs, steps);
+  for (const sites of met) {
+    const column = columnOf(pricer, solver.search, sites, Infinity);
+    if (column.cents < OUT_OF_DROP) solver.pool.add(column);
+  }
   const pending: Limits[] = [firstLimits(pricer, best?.cents ?? Infinity)];
   let columns: readonly Column[] = known.circuits;
   for (let next = pending.pop(); next; next = pending.pop()) {

@@ -14,6 +14,8 @@ import { SetSearch, type Values } from './sets.ts';
 const PER_ROUND = 150;
 /** Steps from each site: some sets are found with few, all of them only without a limit. */
 const STEPS = [300, 3000, 30_000, Infinity];
+/** Fewer sets found are a sign that more steps are wanted. */
+const FEW_FOUND = 8;
 /** Price of a circuit too many or too few of some kinds, cents: keeps duals in reason and the program solvable. */
 const LAST_RESORT = 1e6;
 
@@ -121,8 +123,8 @@ export function columnOf(pricer: Pricer, search: SetSearch, sites: readonly numb
   search.spend(PLAIN_STEPS);
   const plain = pricer.plainCents(sites);
   if (plain !== null) return { sites: [...sites], cents: plain, exact: true };
-  search.spend(FULL_STEPS);
-  const { cents, exact } = pricer.branchedCents(sites);
+  const { cents, exact, fresh } = pricer.branchedCents(sites);
+  if (fresh) search.spend(FULL_STEPS);
   return { sites: [...sites], cents: exact ? cents : bound, exact };
 }
 
@@ -273,6 +275,7 @@ function relax(
   try {
     for (const column of [...alone, ...columns]) master.add(column);
     let best: { bound: number; duals: Duals } | null = null;
+    let stage = 0;
     for (;;) {
       const { cents, counts, duals, chosen } = master.solve();
       search.penalize(chosen.map((c) => c.sites));
@@ -280,9 +283,10 @@ function relax(
       // Only sets are of account that could bring the program down to what is enough, or by more than may be lacking.
       const below = -Math.max(NEAR, (cents - enough) / most, (within * cents) / most);
       let found = fromPool(solver, duals, below, master);
-      for (const count of steps) {
-        if (found.columns.length > 0 || found.complete) break;
-        found = fromSearch(solver, duals, below, count, master);
+      while (found.columns.length === 0 && !found.complete) {
+        found = fromSearch(solver, duals, below, steps[stage]!, master);
+        if (found.columns.length >= FEW_FOUND || stage === steps.length - 1) break;
+        stage++;
       }
       if (found.complete) {
         // Every circuit costs no less than the cheapest is reduced to, and one beyond the least what each is worth.

@@ -71,7 +71,7 @@ export class HouseSearch {
     if (task.search.step(Math.min(SLICE, task.iterations - task.search.iterations)))
       task.plan = task.search.best;
     if (task.search.iterations < task.iterations) return true;
-    const best = task.tried ? null : provePlan(task.part.pricer, task.plan, this.highs);
+    const best = task.tried ? null : provePlan(task.part.pricer, task.plan, this.highs, task.search.met());
     if (best) {
       task.plan = best;
       task.proven = true;
