@@ -9,6 +9,7 @@ import type { Plan, Pricer } from './problem.ts';
 import { firstLimits, tightened, type Limits } from './counts.ts';
 import { relaxOrPart, solverOf } from './relax.ts';
 import type { Column } from './pool.ts';
+import { SetSearch } from './sets.ts';
 
 /** How near the bound comes to what the relaxation has to give, as a share of it. */
 const WITHIN = 0.002;
@@ -32,7 +33,7 @@ export function lowerBound(
   others: readonly Column[] = [],
 ): number {
   if (pricer.problem.ids.length === 0) return 0;
-  const solver = solverOf(pricer, highs);
+  const solver = solverOf(pricer, highs, new SetSearch(pricer));
   let columns: readonly Column[] = [...known.circuits, ...others];
   let bound = known.cents;
   let parted = 0;

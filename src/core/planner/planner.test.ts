@@ -7,6 +7,7 @@ import { lowerBound } from './bound.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
 import { KINDS, LARGE, OUT_OF_DROP, Pricer, type Plan, type Problem } from './problem.ts';
 import { LimitedTree } from './limited.ts';
+import { ListedSets } from './listed.ts';
 import { byRelaxation, MOST_PROVEN, provePlan } from './prove.ts';
 import { bySubsets } from './subsets.ts';
 import { randomFrom } from './random.ts';
@@ -16,16 +17,19 @@ import { bitsOf, randomHouse, randomProblem, subsetPlan, withTrunks } from './te
 import { cheapestTree } from './tree.ts';
 
 const highs = await loadHighs();
-/** The best plan from whatever the search gives, proven by the relaxation of sets and by all subsets. */
+/** The best plan from whatever the search gives, proven by the relaxation of sets, searched and listed, and by all subsets. */
 function proven(pricer: Pricer): Plan | null {
   const start = annealing(pricer, 1, 1).best;
   const sound = pricer.spread(start.circuits.map((c) => c.sites)) ? start : null;
-  const [relaxed, subsets] = [byRelaxation(pricer, start, highs), bySubsets(pricer, sound)];
+  const relaxed = byRelaxation(pricer, start, highs, new SetSearch(pricer));
+  const listed = byRelaxation(pricer, start, highs, new ListedSets(pricer));
+  const subsets = bySubsets(pricer, sound);
   if (start.cents < OUT_OF_DROP)
-    assert.ok(
-      relaxed ? Math.abs(subsets!.cents - relaxed.cents) < 1e-6 : subsets === null,
-      `${subsets?.cents} by subsets, ${relaxed?.cents} by the relaxation`,
-    );
+    for (const other of [listed, subsets])
+      assert.ok(
+        relaxed ? Math.abs(other!.cents - relaxed.cents) < 1e-6 : other === null,
+        `${other?.cents} instead of ${relaxed?.cents} by the relaxation`,
+      );
   return relaxed;
 }
 

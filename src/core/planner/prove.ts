@@ -8,15 +8,17 @@ import { NEAR, OUT_OF_DROP, type Plan, type Pricer } from './problem.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
 import { boundOver, columnOf, reduced, relaxOrPart, solverOf, worth, type Bound } from './relax.ts';
 import type { Column } from './pool.ts';
-import type { SetSearch } from './sets.ts';
-import { bySubsets, MOST_IN_SUBSETS } from './subsets.ts';
+import { ListedSets, isListable } from './listed.ts';
+import { SetSearch, type SetSource } from './sets.ts';
+import { bySubsets } from './subsets.ts';
 
 /** Most sites for which a proof is tried. */
 export const MOST_PROVEN = 30;
 /** Steps of the search for sets before a proof is given up. */
 const MOST_SET_STEPS = 2_000_000;
-/** As many where all subsets may be looked at instead. */
-const FEW_SET_STEPS = 250_000;
+/** As many where all sets may be listed instead, and most sets for that. */
+const FEW_SET_STEPS = 400_000;
+const MOST_LISTED = 700_000;
 /** So few sites that their subsets are looked at at once. */
 const FEW_SITES = 16;
 /** Steps of the last search before it is given up. */
@@ -29,7 +31,7 @@ const maskOf = (sites: readonly number[]): number => sites.reduce((m, i) => m | 
 const MOST_PRICED = 200_000;
 
 /** Sets that a plan within the room may hold, undefined when they are too many. */
-function within(pricer: Pricer, search: SetSearch, { duals }: Bound, room: number): Column[] | undefined {
+function within(pricer: Pricer, search: SetSource, { duals }: Bound, room: number): Column[] | undefined {
   const left = new Map<number, Column>();
   let tried = 0;
   const complete = search.below(duals, room, Infinity, (sites, value) => {
@@ -62,9 +64,11 @@ export function provePlan(
   // Where even a good plan cannot keep within the drop, what is least bad is not worth a proof.
   if (best && best.cents >= OUT_OF_DROP) return null;
   if (n <= FEW_SITES) return bySubsets(pricer, best);
-  const steps = n <= MOST_IN_SUBSETS ? FEW_SET_STEPS : MOST_SET_STEPS;
-  const proven = byRelaxation(pricer, known, highs, met, steps);
-  return proven ?? (n <= MOST_IN_SUBSETS ? bySubsets(pricer, best) : null);
+  const listable = isListable(pricer, MOST_LISTED);
+  const search = new SetSearch(pricer, listable ? FEW_SET_STEPS : MOST_SET_STEPS);
+  const proven = byRelaxation(pricer, known, highs, search, met);
+  if (proven || !listable) return proven;
+  return byRelaxation(pricer, known, highs, new ListedSets(pricer), met);
 }
 
 /** As `provePlan`, by the linear relaxation. */
@@ -72,13 +76,13 @@ export function byRelaxation(
   pricer: Pricer,
   known: Plan,
   highs: Highs,
+  search: SetSource,
   met: readonly (readonly number[])[] = [],
-  steps = MOST_SET_STEPS,
 ): Plan | null {
   let best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
-  const solver = solverOf(pricer, highs, steps);
+  const solver = solverOf(pricer, highs, search);
   for (const sites of met) {
-    const column = columnOf(pricer, solver.search, sites, Infinity);
+    const column = columnOf(pricer, search, sites, Infinity);
     if (column.cents < OUT_OF_DROP) solver.pool.add(column);
   }
   const pending: Limits[] = [firstLimits(pricer, best?.cents ?? Infinity)];
@@ -99,7 +103,7 @@ export function byRelaxation(
       continue;
     }
     if (relaxed.bound === -Infinity) return null;
-    const left = within(pricer, solver.search, relaxed, room);
+    const left = within(pricer, search, relaxed, room);
     const found = left && cheapest(pricer, highs, left, relaxed, ceiling, limits);
     if (found === undefined) return null;
     best = found ?? best;

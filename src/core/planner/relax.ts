@@ -8,7 +8,7 @@ import type { Highs } from 'highs';
 import { split, type Limits } from './counts.ts';
 import { KINDS, NEAR, type Pricer } from './problem.ts';
 import { Pool, type Column } from './pool.ts';
-import { SetSearch, type Values } from './sets.ts';
+import type { SetSource, Values } from './sets.ts';
 
 /** Columns that one round adds to the linear program. */
 const PER_ROUND = 150;
@@ -119,7 +119,7 @@ const PLAIN_STEPS = 5;
 const FULL_STEPS = 20;
 
 /** A set at its price where that is soon known, else at its bound. */
-export function columnOf(pricer: Pricer, search: SetSearch, sites: readonly number[], bound: number): Column {
+export function columnOf(pricer: Pricer, search: SetSource, sites: readonly number[], bound: number): Column {
   search.spend(PLAIN_STEPS);
   const plain = pricer.plainCents(sites);
   if (plain !== null) return { sites: [...sites], cents: plain, exact: true };
@@ -214,14 +214,13 @@ export function boundOver(pricer: Pricer, highs: Highs, columns: readonly Column
 export interface Solver {
   pricer: Pricer;
   highs: Highs;
-  search: SetSearch;
+  search: SetSource;
   pool: Pool;
 }
-/** @param steps of the search in all, after which no relaxation is complete */
-export const solverOf = (pricer: Pricer, highs: Highs, steps = Infinity): Solver => ({
+export const solverOf = (pricer: Pricer, highs: Highs, search: SetSource): Solver => ({
   pricer,
   highs,
-  search: new SetSearch(pricer, steps),
+  search,
   pool: new Pool(pricer),
 });
 

@@ -274,7 +274,21 @@ function mayGuard({ site, count }: Level, guards: Uint8Array): boolean {
   return false;
 }
 
-export class SetSearch {
+/** Where sets are had from. */
+export interface SetSource {
+  /**
+   * Visits every set whose bound less its worth is below a limit.
+   * @param most steps from each site with the cheapest home run; fewer find some sets sooner
+   * @returns false where steps ran out
+   */
+  below(values: Values, limit: number, most: number, visit: Visit): boolean;
+  /** Takes work that was done beside the search out of its steps. */
+  spend(steps: number): void;
+  /** Finds penalties that suit these sets. */
+  penalize(sets: readonly (readonly number[])[]): void;
+}
+
+export class SetSearch implements SetSource {
   private readonly pricer: Pricer;
   private layers: Layer[];
   private penalty: Float64Array;
@@ -302,22 +316,15 @@ export class SetSearch {
     };
   }
 
-  /** Finds penalties that suit these sets. */
   penalize(sets: readonly (readonly number[])[]): void {
     this.penalty = penaltiesFor(this.pricer, sets, this.penalty);
     this.layers = layersOf(this.pricer, this.penalty);
   }
 
-  /** Takes work that was done beside the search out of its steps. */
   spend(steps: number): void {
     this.budget -= steps;
   }
 
-  /**
-   * Visits every set whose bound less its worth is below a limit.
-   * @param most steps from each site with the cheapest home run; fewer find some sets sooner
-   * @returns false where steps ran out
-   */
   below(values: Values, limit: number, most: number, visit: Visit): boolean {
     let complete = true;
     for (const layer of this.layers) {

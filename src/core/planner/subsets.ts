@@ -5,8 +5,6 @@
  */
 import { NEAR, Pricer, type Plan } from './problem.ts';
 
-/** Most sites for which all subsets are few enough. */
-export const MOST_IN_SUBSETS = 18;
 /** Sets priced in full, and steps of the last search, before it is given up. */
 const MOST_PRICED = 50_000;
 const MOST_STEPS = 50_000_000;
