@@ -1,8 +1,7 @@
 /**
  * A price that no plan can fall below, worked out apart from the search: the linear relaxation of choosing sets of sites,
- * in parts by how many circuits of a kind a plan has, where it asks for a number that is not whole. What may
- * leave a box and drop make sets dearer only where their cheapest tree shows it, and guards are taken to spare every
- * circuit its GFCI, which only lowers the bound.
+ * in parts by how many circuits of a kind a plan has, where it asks for a number that is not whole. Sets whose best tree
+ * is not soon found stand there at what they cannot be below.
  */
 import type { Highs } from 'highs';
 import type { Plan, Pricer } from './problem.ts';
