@@ -65,11 +65,10 @@ function individual(view: View, { box }: Site): Pick<Circuit, 'gauge' | 'breaker
   };
 }
 
-/** Places of sites in a circuit with feeders before what they feed, from one on. */
-function orderFrom({ feeders }: PricedCircuit, start: number): number[] {
-  const order = [start];
-  for (const at of order) for (const [next, from] of feeders.entries()) if (from === at) order.push(next);
-  return order;
+/** Places of sites in a circuit from one on, each branch to its end before the next. */
+function orderFrom(circuit: PricedCircuit, start: number): number[] {
+  const fed = [...circuit.feeders.keys()].filter((next) => circuit.feeders[next] === start);
+  return [start, ...fed.flatMap((next) => orderFrom(circuit, next))];
 }
 
 /** A site's stops: its own box, then what hangs from it. */
@@ -87,8 +86,8 @@ const needsOf = ({ pricer }: Part, sites: readonly number[]): number =>
   sites.reduce((all, i) => all | pricer.problem.needs[i]!, 0);
 
 /** Whether a first box may be given a GFCI receptacle for all after it. */
-const takesGfci = ({ device, ...box }: Box, { gfciAt }: PlannerSettings): boolean =>
-  gfciAt === 'first-box' && isSmallReceptacle({ device, ...box }) && device.kind !== 'gfci';
+const takesGfci = (box: Box, { gfciAt }: PlannerSettings): boolean =>
+  gfciAt === 'first-box' && isSmallReceptacle(box) && box.device.kind !== 'gfci';
 
 function draft(view: View, part: Part, priced: PricedCircuit, settings: PlannerSettings): Drafted {
   const { sort, sites } = part;

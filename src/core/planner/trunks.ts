@@ -8,7 +8,7 @@ import type { Circuit, JobDocument, Stop } from '../job/schema.ts';
 import { dutiesOf, type Duty } from '../panel/duty.ts';
 import { breakerPrice, cablePrice } from '../panel/prices.ts';
 import { isSmallReceptacle } from '../plan/wallSpaces.ts';
-import { GARAGE, GENERAL, NEEDS_AFCI, NEEDS_GFCI, type CircuitOption, type Protection } from './problem.ts';
+import { GARAGE, GENERAL, NEEDS_AFCI, NEEDS_GFCI, type CircuitOption } from './problem.ts';
 import { protectionWith, unitsOf, unitsOn, type PlannerSettings, type Sort } from './settings.ts';
 
 /** A box that more cable may start at. */
@@ -149,7 +149,7 @@ export function trunkOption(
     ohmsPerInch: ohmsPerInch(document, gauge),
     capacity: unitsOn(breaker.rating, document, settings),
     trunk: site,
-    protection: [0, 1, 2, 3].map(changed) as unknown as Protection,
+    protection: [changed(0), changed(1), changed(2), changed(3)],
   };
 }
 
