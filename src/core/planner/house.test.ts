@@ -14,6 +14,7 @@ import { houseProblem, soundCircuits, type HouseProblem } from './house.ts';
 import { planFigures, propose } from './proposal.ts';
 import { PLAIN_PLANNING, type PlannerSettings } from './settings.ts';
 import { MADE_UP_PRICES } from '../panel/prices.ts';
+import { randomFrom } from './random.ts';
 import { HouseSearch } from './solve.ts';
 
 const highs = await loadHighs();
@@ -350,6 +351,62 @@ test('GFCI for what joins an existing circuit: at its breaker, or a receptacle a
       [],
     );
   }
+});
+
+test('a first box that cannot be got at takes no GFCI: it goes to the breaker', () => {
+  const start = bare();
+  const outdoor = rows(start.boxes).find((b) => b.areaId === 'area-patio' && isReceptacle(b))!;
+  for (const accessible of [true, false]) {
+    const box: Box = { ...outdoor, accessible, device: { ...outdoor.device, kind: 'duplex' } };
+    const document: JobDocument = { ...start, circuits: {}, boxes: { [box.id]: box } };
+    const { after, proposal } = planned(document, { ...SETTINGS, gfciAt: 'first-box' });
+    assert.equal(after.boxes[box.id]!.device.kind, accessible ? 'gfci' : 'duplex');
+    assert.equal(proposal.circuits[0]!.breaker.protection, accessible ? 'none' : 'gfci');
+  }
+});
+
+test('extensions in generated houses add no violation, whatever part of a wired house exists', () => {
+  for (const gfciAt of ['breaker', 'first-box'] as const)
+    for (const seed of [1, 2, 3]) {
+      const random = randomFrom(seed);
+      const settings: PlannerSettings = { ...EXTENDING, gfciAt };
+      const whole = planned({ ...generatedHouse(60), circuits: {} }, settings, 20).after;
+      const old = rows(whole.circuits)
+        .filter(() => random() < 0.6)
+        .map((c): Circuit => {
+          const kept = Math.max(1, Math.floor(c.stops.length * (0.3 + 0.6 * random())));
+          const breaker: Circuit['breaker'] =
+            random() < 0.5 ? { ...c.breaker, protection: 'none' } : c.breaker;
+          return { ...c, status: 'existing', breaker, stops: c.stops.slice(0, kept) };
+        });
+      const there = new Set(old.flatMap((c) => c.stops.map((s) => s.boxId)));
+      const boxes = rows(whole.boxes).map((b): Box =>
+        there.has(b.id) ? { ...b, status: 'existing', grounding: 'grounded' } : { ...b, status: 'new' },
+      );
+      const document: JobDocument = {
+        ...whole,
+        circuits: Object.fromEntries(old.map((c) => [c.id, c])),
+        boxes: Object.fromEntries(boxes.map((b) => [b.id, b])),
+      };
+      const { after, proposal } = planned(document, settings, 60);
+      assert.ok(proposal.extended.length > 0, `seed ${seed}`);
+      const violations = (d: JobDocument) => check(d).filter((f) => f.level === 'violation');
+      const before = new Set(violations(document).map((f) => `${f.rule} ${f.about.id}`));
+      assert.deepEqual(
+        violations(after)
+          .filter((f) => !before.has(`${f.rule} ${f.about.id}`))
+          .map((f) => f.message),
+        [],
+      );
+      const wired = rows(after.circuits).flatMap((c) => c.stops.map((s) => s.boxId));
+      assert.equal(new Set(wired).size, wired.length);
+      for (const c of old)
+        assert.deepEqual(
+          after.circuits[c.id]!.stops.slice(0, c.stops.length),
+          c.stops,
+          'what is there stays',
+        );
+    }
 });
 
 test('an existing counter circuit is one of the two that a kitchen asks for, and takes what it has room for', () => {

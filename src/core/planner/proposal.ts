@@ -3,6 +3,7 @@ import { buildRun } from '../circuits/run.ts';
 import { conditionsOf, loadOfFixture } from '../circuits/circuitLoad.ts';
 import { PLAIN_LOAD_VALUES, type BranchLoad } from '../circuits/demand.ts';
 import { sizeCircuit } from '../circuits/sizing.ts';
+import { outOfReach } from '../code/outOfReach.ts';
 import type { View } from '../code/view.ts';
 import type { Command } from '../job/commands.ts';
 import { breakerOf, newId, PLAIN_CIRCUIT, rows, servedBy, stopAt } from '../job/document.ts';
@@ -85,9 +86,12 @@ const outletsOf = ({ document }: View, sites: readonly Site[]): { box: Box; area
 const needsOf = ({ pricer }: Part, sites: readonly number[]): number =>
   sites.reduce((all, i) => all | pricer.problem.needs[i]!, 0);
 
-/** Whether a first box may be given a GFCI receptacle for all after it. */
-const takesGfci = (box: Box, { gfciAt }: PlannerSettings): boolean =>
-  gfciAt === 'first-box' && isSmallReceptacle(box) && box.device.kind !== 'gfci';
+/** Whether a first box may be given a GFCI receptacle for all after it: one that can be tested and reset. */
+const takesGfci = (view: View, box: Box, { gfciAt }: PlannerSettings): boolean =>
+  gfciAt === 'first-box' &&
+  isSmallReceptacle(box) &&
+  box.device.kind !== 'gfci' &&
+  outOfReach(view, box) === null;
 
 function draft(view: View, part: Part, priced: PricedCircuit, settings: PlannerSettings): Drafted {
   const { sort, sites } = part;
@@ -100,7 +104,7 @@ function draft(view: View, part: Part, priced: PricedCircuit, settings: PlannerS
   const needs = needsOf(part, priced.sites);
   const first = members[order[0]!]!.box;
   const gfci = (needs & NEEDS_GFCI) > 0 && !priced.guarded;
-  const atFirstBox = gfci && takesGfci(first, settings);
+  const atFirstBox = gfci && takesGfci(view, first, settings);
   const own = sort === 'individual' ? individual(view, members[0]!) : null;
   const plain = own?.breaker ?? breakerOf(priced.option.rating as 15 | 20);
   // AFCI is asked for on 120 V circuits of 15 and 20 A alone.
@@ -159,7 +163,7 @@ function extend(
       part,
       branch.map((k) => priced.sites[k]!),
     );
-    const atFirstBox = (needs & NEEDS_GFCI) > 0 && takesGfci(first.box, settings);
+    const atFirstBox = (needs & NEEDS_GFCI) > 0 && takesGfci(view, first.box, settings);
     if (atFirstBox) gfcisAt.push(first.box);
     atBreaker |= atFirstBox ? needs & ~NEEDS_GFCI : needs;
   }

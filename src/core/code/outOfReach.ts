@@ -1,0 +1,25 @@
+/** Whether a device in a box can be tested and reset. */
+import { outlineOf } from '../job/outline.ts';
+import type { Box, Fixture } from '../job/schema.ts';
+import { floorLineOf } from '../plan/counters.ts';
+import type { View } from './view.ts';
+
+/** A fastened appliance that stands in front of an outlet. */
+function behind(view: View, box: Box): Fixture | undefined {
+  const area = view.document.areas[box.areaId];
+  if (!area || box.mount !== 'wall') return undefined;
+  const outline = outlineOf(area);
+  const wall = outline.walls.find((w) => w.id === box.wallId);
+  return view.fixturesIn(area).find((f) => {
+    const line = wall && f.fastened && f.kind !== 'counter' ? floorLineOf(outline, f) : null;
+    const at = wall ? wall.start + box.offset : NaN;
+    return line !== null && at > line.from && at < line.to && box.height < f.height && f.fromWall < 6;
+  });
+}
+
+/** Where a box is that cannot be got at; null when it can. */
+export function outOfReach(view: View, box: Box): string | null {
+  const hidden = behind(view, box);
+  if (hidden) return `behind the ${hidden.name}, which is fastened in place`;
+  return box.accessible ? null : 'out of reach';
+}
