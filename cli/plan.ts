@@ -88,7 +88,7 @@ export async function runPlan(args: string[]): Promise<number> {
         notExtended: house.notExtended.map(({ circuit, why }) => ({ circuit: circuit.name, why })),
         leftOut: house.leftOut.map(({ box, why }) => ({ outlet: box.name, why })),
         withoutSpace,
-        extended: extended.map(inWords),
+        extended: extended.map((e) => inWords(e.circuit)),
         circuits: circuits.map(inWords),
       },
       null,

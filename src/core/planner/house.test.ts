@@ -273,7 +273,8 @@ test('an outlet near an existing circuit is fed from its nearest box with room, 
   assert.equal(alone.proposal.circuits.length, 1);
   const { view, house, after, proposal } = planned(document, EXTENDING);
   assert.deepEqual(proposal.circuits, []);
-  const [bedroom] = proposal.extended;
+  const bedroom = proposal.extended[0]?.circuit;
+  assert.deepEqual(proposal.extended[0]?.added, ['box-new-1']);
   const stop = bedroom!.stops.find((s) => s.boxId === 'box-new-1')!;
   const run = buildRun(after, bedroom!);
   const lengthFrom = (id: string) => {

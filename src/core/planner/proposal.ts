@@ -122,8 +122,11 @@ function draft(view: View, part: Part, priced: PricedCircuit, settings: PlannerS
 }
 
 /** An existing circuit with what joins it. */
-interface Extended {
+export interface Extended {
   circuit: Circuit;
+  /** Outlets that join it, and boxes of it that they are fed from. */
+  added: string[];
+  from: string[];
   /** Receptacles to become GFCIs. */
   gfcisAt: Box[];
 }
@@ -138,26 +141,29 @@ function extend(
   const { document } = view;
   const { circuit } = trunk;
   const { stops } = trunk.run.circuit;
-  if (!taken || taken.priced.sites.length === 1) return { circuit: { ...circuit, stops }, gfcisAt: [] };
+  if (!taken || taken.priced.sites.length === 1)
+    return { circuit: { ...circuit, stops }, added: [], from: [], gfcisAt: [] };
   const { part, priced } = taken;
   const members = priced.sites.map((i) => part.sites[i]);
   const root = priced.feeders.indexOf(-1);
   let starts = trunk.starts;
   let atBreaker = askedOf(trunk, 0);
   const added: Circuit['stops'] = [];
+  const from: string[] = [];
   const gfcisAt: Box[] = [];
-  for (const [at, from] of priced.feeders.entries()) {
-    if (from !== root) continue;
+  for (const [at, feeder] of priced.feeders.entries()) {
+    if (feeder !== root) continue;
     const first = members[at]!;
     const { start } = wayFrom({ ...trunk, starts }, document, settings, first);
+    from.push(start.stop.box.id);
     // Each box gives no more cables than it has room for.
     starts = starts
       .map((s) => (s.stop === start.stop ? { ...s, spare: s.spare - 1 } : s))
       .filter((s) => s.spare > 0);
     const branch = orderFrom(priced, at);
     for (const next of branch) {
-      const feeder = priced.feeders[next]!;
-      added.push(...stopsOf(members[next]!, feeder === root ? start.stop.box.id : members[feeder]!.box.id));
+      const by = priced.feeders[next]!;
+      added.push(...stopsOf(members[next]!, by === root ? start.stop.box.id : members[by]!.box.id));
     }
     const needs = needsOf(
       part,
@@ -178,6 +184,8 @@ function extend(
       breaker: { ...circuit.breaker, protection: protectionWith(atBreaker, circuit.breaker.protection) },
       stops: [...stops, ...added],
     },
+    added: added.map((s) => s.boxId),
+    from: [...new Set(from)],
     gfcisAt,
   };
 }
@@ -241,7 +249,7 @@ export interface Proposal {
   /** New circuits. */
   circuits: Circuit[];
   /** Existing circuits that outlets join. */
-  extended: Circuit[];
+  extended: Extended[];
   /** Circuits for which the panel has no space left: left out, with their outlets on no circuit. */
   withoutSpace: string[];
 }
@@ -306,9 +314,7 @@ export function propose(
     ...drafted.flatMap((d, i) => (d.gfciAt && placed.has(fresh[i]!) ? [d.gfciAt] : [])),
     ...old.flatMap((e) => e.gfcisAt),
   ].map((box) => ({ ...box, device: { ...box.device, kind: 'gfci' as const } }));
-  const extended = trunks.flatMap((t, i) =>
-    old[i]!.circuit.stops.length > t.run.circuit.stops.length ? [old[i]!.circuit] : [],
-  );
+  const extended = old.filter((e) => e.added.length > 0);
   const commands: Command[] = [
     ...(open.length > 0
       ? [{ type: 'remove' as const, table: 'circuits' as const, ids: open.map((c) => c.id) }]
@@ -391,7 +397,7 @@ export const planFigures = (
   after: JobDocument,
   { circuits, extended }: Proposal,
   settings: PlannerSettings,
-): PlanFigures => figuresOf(document, after, [...circuits, ...extended], settings);
+): PlanFigures => figuresOf(document, after, [...circuits, ...extended.map((e) => e.circuit)], settings);
 
 /** What stands now in the place of a plan. */
 export const figuresNow = (

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
   import { rows } from '../../../core/job/document.ts';
-  import type { Circuit, JobDocument } from '../../../core/job/schema.ts';
+  import type { JobDocument } from '../../../core/job/schema.ts';
   import { houseProblem, soundCircuits } from '../../../core/planner/house.ts';
-  import { figuresNow, type PlanFigures } from '../../../core/planner/proposal.ts';
+  import { figuresNow, type Extended, type PlanFigures } from '../../../core/planner/proposal.ts';
   import { PLAIN_PLANNING, type PlannerSettings } from '../../../core/planner/settings.ts';
   import { priceBookOf } from '../../../core/panel/prices.ts';
   import { formatFeet } from '../../../core/units/length.ts';
@@ -95,16 +95,11 @@
     house?.parts.reduce((n, p) => n + p.sites.reduce((k, s) => k + 1 + s.hung.length, 0), 0) ?? 0,
   );
   /** What joins an existing circuit, in words. */
-  function addedTo({ id, stops, breaker }: Circuit) {
-    const trunk = house?.trunks.find((t) => t.circuit.id === id);
-    const stay = new Set(trunk?.run.circuit.stops.map((s) => s.boxId));
-    const added = stops.filter((s) => !stay.has(s.boxId));
-    const from = added.flatMap((s) => (s.from !== null && stay.has(s.from) ? s.from : []));
-    return {
-      boxes: `${added.length} ${added.length === 1 ? 'box' : 'boxes'}`,
-      from: [...new Set(from)].map((box) => session.document.boxes[box]?.name).join(', '),
-      breaker: breaker.protection === trunk?.circuit.breaker.protection ? '' : '; its breaker is changed',
-    };
+  function addedTo({ circuit, added, from }: Extended): string {
+    const boxes = `${added.length} ${added.length === 1 ? 'box' : 'boxes'}`;
+    const names = from.map((id) => session.document.boxes[id]?.name).join(', ');
+    const before = session.document.circuits[circuit.id]?.breaker.protection;
+    return `exists; ${boxes} added from ${names}${circuit.breaker.protection === before ? '' : '; its breaker is changed'}`;
   }
   const dollars = (cents: number) => `$${Math.round(cents / 100).toLocaleString('en-US')}`;
   const lines = (f: PlanFigures): [string, string][] => [
@@ -273,13 +268,12 @@
         </p>
       {/if}
       <ul>
-        {#each draft.proposal.extended as c (c.id)}
-          {@const added = addedTo(c)}
+        {#each draft.proposal.extended as e (e.circuit.id)}
           <li>
-            <span class="space">{c.space}</span>
-            <strong>{c.name}</strong>
-            <span>{c.breaker.rating} A, {c.gauge} AWG {breakerWords(c)}</span>
-            <span class="quiet">exists; {added.boxes} added from {added.from}{added.breaker}</span>
+            <span class="space">{e.circuit.space}</span>
+            <strong>{e.circuit.name}</strong>
+            <span>{e.circuit.breaker.rating} A, {e.circuit.gauge} AWG {breakerWords(e.circuit)}</span>
+            <span class="quiet">{addedTo(e)}</span>
           </li>
         {/each}
         {#each draft.proposal.circuits as c (c.id)}
