@@ -55,7 +55,7 @@ export class ListedSets implements SetSource {
     this.pricer = pricer;
     const { problem } = pricer;
     const count = problem.ids.length;
-    const boundless = new Pricer({ ...problem, maxOut: new Uint8Array(count).fill(255), maxDrop: Infinity });
+    const boundless = new Pricer({ ...problem, maxOut: new Uint8Array(count).fill(255) });
     walk(pricer, (sites) => {
       const cents = this.priceOf(sites) ?? boundless.plainCents(sites)!;
       if (cents >= OUT_OF_DROP) return true;

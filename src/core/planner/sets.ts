@@ -49,8 +49,8 @@ interface Grown {
   farthest: number;
   /** Least that its GFCI costs: its own, or a longer home run to one that is there, cents. */
   guard: number;
-  /** A GFCI stands elsewhere than at the root, and the tree may come from there. */
-  elsewhere: boolean;
+  /** The site with a GFCI that the tree may come from instead of the root, in the order of joining; 0 is none. */
+  guardAt: number;
 }
 
 /** Sites and trees in the making, in room that is used again. */
@@ -82,6 +82,8 @@ class LayerSearch {
   /** Most that other sites bring beside one, by its load units. */
   private readonly beside: Float64Array;
   private readonly chosen: number[] = [];
+  /** Places of the chosen sites in the layer. */
+  private readonly places: number[] = [];
   /** At penalized prices a tree is not the set’s own. */
   private readonly penalized: boolean;
   private most = 0;
@@ -141,9 +143,10 @@ class LayerSearch {
     if (room < 0 || 2 * layer.ohms * problem.home[i]! * amps > problem.maxDrop + TINY) return;
     const cost = layer.fixed + home[root]! - worth[root]! - hoped[kind]!;
     this.chosen.push(i);
+    this.places[0] = root;
     work.tree.push(i, -1);
     const guard = this.guarding(root);
-    this.grow({ cost, room, needs: problem.needs[i]!, kind, amps, farthest: 0, guard, elsewhere: false });
+    this.grow({ cost, room, needs: problem.needs[i]!, kind, amps, farthest: 0, guard, guardAt: 0 });
     work.tree.pop();
     this.chosen.pop();
   }
@@ -172,12 +175,13 @@ class LayerSearch {
   /**
    * Leaves out sites that cannot pay even with the best of the others, and all where no set with them asks for what the
    * layer is about.
+   * @param more current that may still join, amperes
    */
-  private thin(level: Level, { cost, room, needs, amps, guard }: Grown): void {
+  private thin(level: Level, { cost, room, needs, guard }: Grown, more: number): void {
     const { worth, beside } = this;
     const { ids, size, mask, clusters, ampsPerUnit } = this.layer;
     const { site, way } = level;
-    const byDrop = ampsPerUnit > 0 ? Math.floor((this.mostAmps - amps) / ampsPerUnit + TINY) : room;
+    const byDrop = ampsPerUnit > 0 ? Math.floor(more / ampsPerUnit + TINY) : room;
     const most = Math.min(room, Math.max(0, byDrop));
     let least = guard;
     for (let t = 0; t < level.count; t++) least = Math.min(least, this.guarding(site[t]!));
@@ -192,25 +196,57 @@ class LayerSearch {
     if (asked !== mask) level.count = 0;
   }
 
+  /**
+   * Current that may still join until the set drops too much, fed at its root or at a GFCI that stands elsewhere: all of
+   * it goes over the home run, amperes. Below nothing where it does already.
+   */
+  private currentLeft({ guardAt }: Grown): number {
+    if (this.penalized) return Infinity;
+    const { tree } = this.work;
+    const { ohms, ids } = this.layer;
+    const { maxDrop, home } = this.pricer.problem;
+    const leftAt = (at: number) =>
+      (maxDrop + TINY - tree.drop(ohms, at)) / (2 * ohms * home[ids[this.places[at]!]!]!);
+    const atRoot = leftAt(0);
+    return guardAt === 0 ? atRoot : Math.max(atRoot, leftAt(guardAt));
+  }
+
+  /** Place in the layer of the GFCI that the tree may come from; Infinity where there is none. */
+  private guardPlace({ guardAt }: Grown): number {
+    return guardAt === 0 ? Infinity : this.places[guardAt]!;
+  }
+
+  /** As `currentLeft` where the tree comes from a GFCI that may yet join: one with a cheaper home run than that it has. */
+  private currentOtherwise({ site, count }: Level, set: Grown): number {
+    const { guards, ids, ohms } = this.layer;
+    if (guards[this.root]) return -Infinity;
+    const { maxDrop, home } = this.pricer.problem;
+    const before = this.guardPlace(set);
+    let most = -Infinity;
+    for (let t = 0; t < count; t++)
+      if (guards[site[t]!] && site[t]! < before)
+        most = Math.max(most, (maxDrop + TINY) / (2 * ohms * home[ids[site[t]!]!]!) - set.amps);
+    return most;
+  }
+
   private grow(set: Grown): void {
-    const { chosen, root, own, hoped } = this;
+    const { chosen, places, root, own, hoped } = this;
     const { levels, tree } = this.work;
     const { problem, small } = this.pricer;
-    const { ids, edge, size, mask, capacity, ohms, brings, guards, smallest, trunk } = this.layer;
+    const { ids, edge, size, mask, capacity, ohms, brings, guards, trunk } = this.layer;
     const n = ids.length;
     const k = chosen.length;
     const level = levels[k]!;
     const { site, way, from } = level;
     const next = levels[k + 1]!;
     const reduced = set.cost + set.guard + hoped[set.kind]! - own[set.kind]!;
-    // Where no box has too many cables this is the set's tree, unless it comes from a GFCI that stands elsewhere.
-    const out = !this.penalized && !set.elsewhere && tree.drop(ohms) > problem.maxDrop + TINY;
-    if (set.needs === mask && reduced < this.limit && !(out && tree.untilOverfull > 0))
-      this.limit = this.visit(chosen, reduced);
-    // More sites only add to the drop, until there is another tree.
-    if (out && set.room < tree.untilOverfull * smallest && (guards[root] || !mayGuard(level, guards))) return;
+    const left = this.currentLeft(set);
+    if (set.needs === mask && reduced < this.limit && left >= 0) this.limit = this.visit(chosen, reduced);
+    // More sites only add to the drop, wherever it is fed.
+    const more = Math.min(this.mostAmps - set.amps, Math.max(left, this.currentOtherwise(level, set)));
+    if (more < 0) return;
     for (;;) {
-      this.thin(level, set);
+      this.thin(level, set, more);
       if (level.count === 0) return;
       if (++this.steps > this.most) {
         this.complete = false;
@@ -244,10 +280,12 @@ class LayerSearch {
       }
       const needs = set.needs | problem.needs[i]!;
       const guard = Math.min(set.guard, this.guarding(at));
-      const elsewhere = set.elsewhere || (guards[at] === 1 && guards[root] === 0);
+      const better = guards[at] === 1 && guards[root] === 0 && at < this.guardPlace(set);
+      const guardAt = better ? k : set.guardAt;
       chosen.push(i);
+      places[k] = at;
       tree.push(i, feeder);
-      this.grow({ cost, room, needs, kind, amps, farthest, guard, elsewhere });
+      this.grow({ cost, room, needs, kind, amps, farthest, guard, guardAt });
       chosen.pop();
       tree.pop();
       if (this.steps > this.most) return;
@@ -266,12 +304,6 @@ function keep(level: Level, test: (t: number) => boolean): void {
     way[count++] = way[t]!;
   }
   level.count = count;
-}
-
-/** Whether a site that may still join has a GFCI. */
-function mayGuard({ site, count }: Level, guards: Uint8Array): boolean {
-  for (let t = 0; t < count; t++) if (guards[site[t]!]) return true;
-  return false;
 }
 
 /** Where sets are had from. */

@@ -17,7 +17,7 @@ export function bySubsets(pricer: Pricer, known: Plan | null): Plan | null {
   const { problem } = pricer;
   const n = problem.ids.length;
   const count = 2 ** n;
-  const boundless = new Pricer({ ...problem, maxOut: new Uint8Array(n).fill(255), maxDrop: Infinity });
+  const boundless = new Pricer({ ...problem, maxOut: new Uint8Array(n).fill(255) });
   const members: number[] = [];
   const sitesOf = (set: number): readonly number[] => {
     members.length = 0;

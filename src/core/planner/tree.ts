@@ -133,21 +133,16 @@ export function worstDrop(
 export class GrowingTree {
   private readonly reached: Int32Array;
   private readonly feeder: Int32Array;
-  private readonly out: Int32Array;
   private readonly current: Float64Array;
   private readonly at: Float64Array;
-  private readonly problem: Lengths & { maxOut: Uint8Array };
+  private readonly lengths: Lengths;
   private count = 0;
-  /** Boxes that send on more cables than allowed. */
-  private overfull = 0;
 
-  /** @param problem with the most cables that may leave each site */
-  constructor(problem: Lengths & { maxOut: Uint8Array }) {
-    const n = problem.ids.length;
-    this.problem = problem;
+  constructor(lengths: Lengths) {
+    const n = lengths.ids.length;
+    this.lengths = lengths;
     this.reached = new Int32Array(n);
     this.feeder = new Int32Array(n);
-    this.out = new Int32Array(n);
     this.current = new Float64Array(n);
     this.at = new Float64Array(n);
   }
@@ -155,28 +150,35 @@ export class GrowingTree {
   /** @param from place of the feeder in the order of joining; −1 is the panel */
   push(site: number, from: number): void {
     this.reached[this.count] = site;
-    this.feeder[this.count] = from;
-    this.out[this.count++] = 0;
-    if (from >= 0 && this.out[from]!++ === this.problem.maxOut[this.reached[from]!]!) this.overfull++;
+    this.feeder[this.count++] = from;
   }
   pop(): void {
-    const from = this.feeder[--this.count]!;
-    if (from >= 0 && --this.out[from]! === this.problem.maxOut[this.reached[from]!]!) this.overfull--;
+    this.count--;
   }
 
-  /** Sites that must join at least before some box sends on too many cables; 0 where one does. */
-  get untilOverfull(): number {
-    if (this.overfull > 0) return 0;
-    let least = Infinity;
-    for (let j = 0; j < this.count; j++)
-      least = Math.min(least, this.problem.maxOut[this.reached[j]!]! + 1 - this.out[j]!);
-    return least;
-  }
-
-  /** Drop at the worst site, volts. */
-  drop(ohmsPerInch: number): number {
-    const { problem, reached, feeder, count, current, at } = this;
-    return worstDrop(problem, ohmsPerInch, reached, feeder, count, current, at);
+  /**
+   * Drop at the worst site, volts.
+   * @param root place of the site that the tree is fed at
+   */
+  drop(ohmsPerInch: number, root = 0): number {
+    const { lengths, reached, feeder, count, current, at } = this;
+    if (root === 0) return worstDrop(lengths, ohmsPerInch, reached, feeder, count, current, at);
+    const { ids, amps, home, between } = lengths;
+    const dropOver = (j: number, carried: number) =>
+      2 * ohmsPerInch * between[reached[feeder[j]!]! * ids.length + reached[j]!]! * carried;
+    for (let j = 0; j < count; j++) current[j] = amps[reached[j]!]!;
+    for (let j = count - 1; j > 0; j--) current[feeder[j]!]! += current[j]!;
+    const all = current[0]!;
+    at.fill(-1, 0, count);
+    at[root] = 2 * ohmsPerInch * home[reached[root]!]! * all;
+    let worst = at[root]!;
+    // From there back to the first site each cable carries what is not beyond it.
+    for (let j = root; j > 0; j = feeder[j]!) at[feeder[j]!] = at[j]! + dropOver(j, all - current[j]!);
+    for (let j = 0; j < count; j++) {
+      if (at[j]! < 0) at[j] = at[feeder[j]!]! + dropOver(j, current[j]!);
+      if (at[j]! > worst) worst = at[j]!;
+    }
+    return worst;
   }
 }
 
