@@ -4,6 +4,7 @@
  * place (Christiaens and Vanden Berghe, Transportation Science 2020), with the exact tree of every circuit priced again.
  * The same seed gives the same plan.
  */
+import { setOf, sitesIn } from './bits.ts';
 import { NEAR, type Plan, type Pricer } from './problem.ts';
 import { randomFrom } from './random.ts';
 import { MOST_RECOMBINED, recombined } from './recombine.ts';
@@ -17,13 +18,6 @@ export interface Search {
   /** Works on for a number of iterations, and tells whether the best got better. */
   step(iterations: number): boolean;
 }
-
-/** Sites as bits. */
-const bitsOf = (sites: readonly number[]): number => {
-  let bits = 0;
-  for (const i of sites) bits |= 1 << i;
-  return bits;
-};
 
 interface Group {
   readonly sites: readonly number[];
@@ -76,7 +70,7 @@ export function annealing(
   const met = n <= MOST_RECOMBINED ? new Map<number, number>() : null;
   const group = (sites: readonly number[]): Group => {
     const cents = pricer.cents(sites);
-    met?.set(bitsOf(sites), cents);
+    met?.set(setOf(sites), cents);
     return { sites, load: pricer.load(sites), cents, seen: 0 };
   };
   const total = (groups: Iterable<Group>) => {
@@ -187,13 +181,12 @@ export function annealing(
   let current = from[0]!;
   let cost = total(current);
   let least = { groups: current, cost };
-  const sitesOf = (set: number): number[] => all.filter((i) => (set >> i) & 1);
 
   /** Makes the best plan of all circuits that were met. */
   function recombine(): void {
     const sets = met && recombined(n, met, least.cost);
     if (!sets) return;
-    const groups = new Set(sets.map((set) => group(sitesOf(set))));
+    const groups = new Set(sets.map((set) => group(sitesIn(set))));
     if (spread(groups)) take(groups, total(groups));
   }
 
@@ -216,7 +209,7 @@ export function annealing(
       : (START_HEAT / 2) * COOLED ** ((done - first) / (iterations - first));
 
   return {
-    met: () => Array.from(met?.keys() ?? [], sitesOf),
+    met: () => Array.from(met?.keys() ?? [], sitesIn),
     get best() {
       return best;
     },

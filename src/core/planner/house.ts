@@ -23,7 +23,7 @@ import {
   type Problem,
 } from './problem.ts';
 import { SORTS, unitsOf, unitsOn, type PlannerSettings, type Sort } from './settings.ts';
-import { ohmsPerInch, trunkOf, trunkOption, upstreamOf, wayFrom, type Trunk } from './trunks.ts';
+import { isOnRecord, ohmsPerInch, trunkOf, trunkOption, upstreamOf, wayFrom, type Trunk } from './trunks.ts';
 
 /** An outlet as a site; a switch is a site together with what it controls. */
 export interface Site {
@@ -90,15 +90,8 @@ function sortOf(view: View, { box, area }: Pick<Site, 'box' | 'area'>): Sort {
   return area.kind === 'bathroom' ? 'bathroom' : 'general';
 }
 
-/** Circuits with records are not taken apart: what was proved and read there would say nothing any more. */
-function isKept(view: View, circuit: Circuit, locked: readonly string[]): boolean {
-  const { document } = view;
-  return (
-    circuit.status === 'existing' ||
-    locked.includes(circuit.id) ||
-    [...rows(document.proofs), ...rows(document.energizings)].some((r) => r.circuitId === circuit.id)
-  );
-}
+const isKept = ({ document }: View, circuit: Circuit, locked: readonly string[]): boolean =>
+  circuit.status === 'existing' || locked.includes(circuit.id) || isOnRecord(document, circuit);
 
 function needsOf(view: View, { box, area, hung }: Site): number {
   let needs = 0;

@@ -31,9 +31,8 @@ export interface Layer {
   /** Home run and segment prices with the penalties of their ends, cents. */
   home: Float64Array;
   edge: Float64Array;
-  /** Load units, and the least and most of them. */
+  /** Load units, and the most of them. */
   size: Int32Array;
-  smallest: number;
   largest: number;
   /** Least current that comes with a load unit, amperes. */
   ampsPerUnit: number;
@@ -127,7 +126,6 @@ export function layersOf(pricer: Pricer, penalty: Float64Array): Layer[] {
                 allowed: Float64Array.from(sites, (i) => penalty[i]! * (problem.maxOut[i]! + 1)),
                 edge,
                 size,
-                smallest: Math.min(...size),
                 largest: Math.max(...size),
                 ampsPerUnit: Math.min(...sites.map((i) => problem.amps[i]! / problem.size[i]!)),
                 brings,

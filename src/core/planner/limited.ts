@@ -221,29 +221,21 @@ export class LimitedTree {
     if (worst === -Infinity) return;
     const cables = this.cablesAt(tree, box);
     const free = cables.filter(([a, b]) => this.said(a, b) === FREE);
-    const forced: [number, number][] = [];
     const room = most[box]! - cables.filter(([a, b]) => this.said(a, b) === FORCED).length;
-    for (const [a, b] of free.slice(0, Math.max(1, room + 1))) {
-      if (forced.length >= room) {
-        // The box is full with what is forced: none of its other cables can be.
-        const others = Array.from({ length: k }, (_, j) => j).filter(
-          (j) => j !== box && this.said(box, j) === FREE,
-        );
-        const homeFree = this.said(box, -1) === FREE;
-        for (const j of others) this.say(box, j, BARRED);
-        if (homeFree) this.say(box, -1, BARRED);
-        this.branch(multiplier, ASCENT);
-        for (const j of others) this.say(box, j, FREE);
-        if (homeFree) this.say(box, -1, FREE);
-        break;
-      }
+    const forced = free.slice(0, Math.max(0, room));
+    for (const [a, b] of forced) {
       this.say(a, b, BARRED);
       this.branch(multiplier, ASCENT);
       this.say(a, b, FORCED);
-      forced.push([a, b]);
-      // Where no box is too full the tree itself is among those with all of these cables.
-      if (forced.length === free.length && free.length <= room) this.branch(multiplier, ASCENT);
     }
+    // Where the box is full with what is forced, none of its other cables can be; else the tree itself is among the rest.
+    const others =
+      free.length > room
+        ? [-1, ...this.most.keys()].filter((j) => j !== box && this.said(box, j) === FREE)
+        : [];
+    for (const j of others) this.say(box, j, BARRED);
+    this.branch(multiplier, ASCENT);
+    for (const j of others) this.say(box, j, FREE);
     for (const [a, b] of forced) this.say(a, b, FREE);
   }
 

@@ -2,11 +2,9 @@
  * All sets of few sites that one circuit could take, priced once and looked through: where drop rules out most sets, that
  * takes less than a search that has to meet them to see it.
  */
-import { OUT_OF_DROP, Pricer } from './problem.ts';
+import { firstIn, setOf, sitesIn } from './bits.ts';
+import { OUT_OF_DROP, TINY, type Pricer } from './problem.ts';
 import type { SetSource, Values, Visit } from './sets.ts';
-
-/** Tolerance of drops, volts. */
-const TINY = 1e-9;
 
 /**
  * Visits sets by their load, and by the drop that any tree of theirs has at least: all of the current over the nearest
@@ -53,13 +51,10 @@ export class ListedSets implements SetSource {
 
   constructor(pricer: Pricer) {
     this.pricer = pricer;
-    const { problem } = pricer;
-    const count = problem.ids.length;
-    const boundless = new Pricer({ ...problem, maxOut: new Uint8Array(count).fill(255) });
     walk(pricer, (sites) => {
-      const cents = this.priceOf(sites) ?? boundless.plainCents(sites)!;
+      const cents = this.priceOf(sites) ?? pricer.floorCents(sites);
       if (cents >= OUT_OF_DROP) return true;
-      this.sets.push(sites.reduce((set, i) => set | (1 << i), 0));
+      this.sets.push(setOf(sites));
       this.cents.push(cents);
       return true;
     });
@@ -75,13 +70,11 @@ export class ListedSets implements SetSource {
   below({ site, kind }: Values, limit: number, _most: number, visit: Visit): boolean {
     const { pricer, sets, cents } = this;
     const most = Math.max(...kind);
-    const sites: number[] = [];
     for (let k = 0; k < sets.length; k++) {
       let rest = cents[k]!;
-      for (let left = sets[k]!; left !== 0; left &= left - 1) rest -= site[31 - Math.clz32(left & -left)]!;
+      for (let left = sets[k]!; left !== 0; left &= left - 1) rest -= site[firstIn(left)]!;
       if (rest - most >= limit) continue;
-      sites.length = 0;
-      for (let left = sets[k]!; left !== 0; left &= left - 1) sites.push(31 - Math.clz32(left & -left));
+      const sites = sitesIn(sets[k]!);
       const reduced = rest - kind[pricer.kind(sites)]!;
       if (reduced < limit) limit = visit(sites, reduced);
     }

@@ -54,8 +54,9 @@ function spanning(pricer: Pricer, option: number, sites: readonly number[], pena
 }
 
 /** The option that a set would have by its load and ratings; −1 where there is none. */
-function optionFor({ problem, trunk }: Pricer, sites: readonly number[]): number {
-  const load = sites.reduce((t, i) => t + problem.size[i]!, 0);
+function optionFor(pricer: Pricer, sites: readonly number[]): number {
+  const { problem, trunk } = pricer;
+  const load = pricer.load(sites);
   const least = sites.reduce((m, i) => Math.max(m, problem.least[i]!), 0);
   const own = sites.find((i) => trunk[i]! >= 0) ?? -1;
   return problem.options.findIndex((o) => o.capacity >= load && o.rating >= least && (o.trunk ?? -1) === own);
@@ -93,12 +94,16 @@ export function penaltiesFor(
         held[i]!++;
       }
     }
-    for (const i of penalty.keys())
-      if (held[i]! > 0)
-        penalty[i] = Math.max(
-          0,
-          penalty[i]! + ((FIRST_STEP * scale) / (1 + step / 5)) * (excess[i]! / held[i]!),
-        );
+    let changed = false;
+    for (const i of penalty.keys()) {
+      if (held[i] === 0) continue;
+      const by = ((FIRST_STEP * scale) / (1 + step / 5)) * (excess[i]! / held[i]!);
+      const next = Math.max(0, penalty[i]! + by);
+      changed ||= next !== penalty[i];
+      penalty[i] = next;
+    }
+    // The trees would stay as they are.
+    if (!changed) break;
   }
   const plain = boundAt(none);
   return boundAt(penalty) > plain + WORTH_WHILE * Math.abs(plain) ? penalty : none;

@@ -104,6 +104,9 @@ export interface Plan {
 /** Prices remembered at a time, a power of two. */
 const MOST_KNOWN = 2 ** 19;
 
+/** Tolerance of drops, volts, and of rooms, load units. */
+export const TINY = 1e-9;
+
 /** Prices that are so near are the same, cents. */
 export const NEAR = 1e-6;
 
@@ -288,7 +291,7 @@ export class Pricer {
   }
 
   /** As `price`, where no box has too many cables in a minimum spanning tree; null where one has. */
-  plainCents(sites: readonly number[], one = -1): number | null {
+  plainCents(sites: readonly number[], one = -1, maxOut = this.problem.maxOut): number | null {
     const { problem, members, plain } = this;
     const k = one < 0 ? sites.length : sites.length + 1;
     let [load, needs, least, company, guards, trunk] = [0, 0, 0, 0, false, -1];
@@ -318,11 +321,11 @@ export class Pricer {
       for (let guarded = guards ? 1 : 0; guarded >= 0; guarded--) {
         const asked = (guarded ? needs & ~NEEDS_GFCI : needs) as 0 | 1 | 2 | 3;
         const homes = (guarded ? this.guardedHomes : this.homes)[o]!;
-        const tree = plain.cost(members, k, this.edges[o]!, homes, problem.ids.length, problem.maxOut);
+        const tree = plain.cost(members, k, this.edges[o]!, homes, problem.ids.length, maxOut);
         if (tree === null) return null;
         let cents = option.breaker + this.protection(option, asked) + dark + tree;
         if (cents >= best) continue;
-        if (plain.drop(problem, option.ohmsPerInch) > problem.maxDrop + 1e-9) cents += OUT_OF_DROP;
+        if (plain.drop(problem, option.ohmsPerInch) > problem.maxDrop + TINY) cents += OUT_OF_DROP;
         if (cents >= best) continue;
         best = cents;
         by = option;
@@ -341,6 +344,11 @@ export class Pricer {
     const tree: Tree = { cost: 0, feeders: [-1], order: [0], exact: true };
     const drop = this.drop([trunk], tree, option);
     return { sites: [trunk], option, feeders: [-1], cable: 0, drop, cents: 0, guarded: false, exact: true };
+  }
+
+  /** What these sites as one circuit cannot cost less than: whatever leaves a box. */
+  floorCents(sites: readonly number[]): number {
+    return this.plainCents(sites, -1, this.unlimited)!;
   }
 
   /** The cheapest way to wire these sites as one circuit; null where they may not be one. */
@@ -389,7 +397,7 @@ export class Pricer {
         const without = option.breaker + this.protection(option, asked) + dark + tree.cost;
         if (without === Infinity || (best && without >= best.cents)) continue;
         const drop = this.drop(sites, tree, option);
-        const out = Math.max(drop, this.freeDrop(sites, o, homes)) > problem.maxDrop + 1e-9;
+        const out = Math.max(drop, this.freeDrop(sites, o, homes)) > problem.maxDrop + TINY;
         const cents = without + (out ? OUT_OF_DROP : 0);
         if (best && cents >= best.cents) continue;
         best = {

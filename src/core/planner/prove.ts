@@ -8,6 +8,7 @@ import { NEAR, OUT_OF_DROP, type Plan, type Pricer } from './problem.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
 import { boundOver, columnOf, reduced, relaxOrPart, solverOf, worth, type Bound } from './relax.ts';
 import type { Column } from './pool.ts';
+import { setOf } from './bits.ts';
 import { ListedSets, isListable } from './listed.ts';
 import { SetSearch, type SetSource } from './sets.ts';
 import { bySubsets } from './subsets.ts';
@@ -24,9 +25,6 @@ const FEW_SITES = 16;
 /** Steps of the last search before it is given up. */
 const MOST_STEPS = 25_000_000;
 
-/** Sites as bits. */
-const maskOf = (sites: readonly number[]): number => sites.reduce((m, i) => m | (1 << i), 0);
-
 /** Most sets priced in full: more of them would take longer than a proof is worth. */
 const MOST_PRICED = 200_000;
 
@@ -36,7 +34,7 @@ function within(pricer: Pricer, search: SetSource, { duals }: Bound, room: numbe
   let tried = 0;
   const complete = search.below(duals, room, Infinity, (sites, value) => {
     if (++tried > MOST_PRICED) return -Infinity;
-    const mask = maskOf(sites);
+    const mask = setOf(sites);
     const own = worth(pricer, duals, sites);
     const column = left.get(mask) ?? columnOf(pricer, search, sites, value + own);
     if (column.cents - own < room) left.set(mask, column);
@@ -179,7 +177,7 @@ function search(
   const priced = sets
     .map((column) => ({
       column,
-      mask: maskOf(column.sites),
+      mask: setOf(column.sites),
       price: Math.max(0, reduced(pricer, duals, column)),
     }))
     .sort((a, b) => a.price - b.price);

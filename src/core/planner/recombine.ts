@@ -2,6 +2,7 @@
  * The best plan made of circuits that a search has met: set partitioning, bounded by prices of sites that no met circuit
  * is cheaper than (dual ascent; Fisher and Kedia, Management Science 36, 1990).
  */
+import { firstIn, sitesIn } from './bits.ts';
 import { NEAR } from './problem.ts';
 
 /** Most sites: sets are bits of a number. */
@@ -24,8 +25,7 @@ function valuesOf(count: number, sets: readonly Met[]): Float64Array {
   const holding: Met[][] = Array.from({ length: count }, () => []);
   const value = new Float64Array(count).fill(Infinity);
   for (const met of sets) {
-    const sites: number[] = [];
-    for (let left = met.set; left !== 0; left &= left - 1) sites.push(31 - Math.clz32(left & -left));
+    const sites = sitesIn(met.set);
     for (const i of sites) {
       holding[i]!.push(met);
       value[i] = Math.min(value[i]!, met.cents / sites.length);
@@ -68,9 +68,8 @@ export function recombined(count: number, met: ReadonlyMap<number, number>, belo
   const bound = value.reduce((t, v) => t + v, 0);
   const first: Met[][] = Array.from({ length: count }, () => []);
   for (const m of sets) {
-    m.reduced = m.cents;
-    for (let left = m.set; left !== 0; left &= left - 1) m.reduced -= value[31 - Math.clz32(left & -left)]!;
-    if (bound + m.reduced < below) first[31 - Math.clz32(m.set & -m.set)]!.push(m);
+    m.reduced = sitesIn(m.set).reduce((rest, i) => rest - value[i]!, m.cents);
+    if (bound + m.reduced < below) first[firstIn(m.set)]!.push(m);
   }
   for (const list of first) list.sort((a, b) => a.reduced - b.reduced);
   let best: number[] | null = null;
@@ -83,7 +82,7 @@ export function recombined(count: number, met: ReadonlyMap<number, number>, belo
       best = [...chosen];
       return;
     }
-    for (const { set, reduced } of first[31 - Math.clz32(left & -left)]!) {
+    for (const { set, reduced } of first[firstIn(left)]!) {
       if (spent + reduced >= limit || ++steps > MOST_STEPS) return;
       if ((set & left) !== set) continue;
       chosen.push(set);

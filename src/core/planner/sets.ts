@@ -7,7 +7,7 @@
  */
 import type { Candidates } from './clusters.ts';
 import { layersOf, type Layer } from './layers.ts';
-import { KINDS, LARGE, type Pricer } from './problem.ts';
+import { KINDS, LARGE, TINY, type Pricer } from './problem.ts';
 import { penaltiesFor } from './penalties.ts';
 import { GrowingTree } from './tree.ts';
 
@@ -59,9 +59,6 @@ interface Workspace {
   levels: readonly Level[];
   tree: GrowingTree;
 }
-
-/** Tolerance of drops, volts, and of rooms, load units. */
-const TINY = 1e-9;
 
 /** The search through the sets of one layer. */
 class LayerSearch {
@@ -349,7 +346,9 @@ export class SetSearch implements SetSource {
   }
 
   penalize(sets: readonly (readonly number[])[]): void {
-    this.penalty = penaltiesFor(this.pricer, sets, this.penalty);
+    const penalty = penaltiesFor(this.pricer, sets, this.penalty);
+    if (penalty.every((cents, i) => cents === this.penalty[i])) return;
+    this.penalty = penalty;
     this.layers = layersOf(this.pricer, this.penalty);
   }
 

@@ -3,7 +3,8 @@
  * holds the first of them is one circuit, the rest is grouped as well as it can be. Sets whose spanning tree has a box
  * that is too full stand there at a price they cannot be below; those that may be in a better plan are priced in full.
  */
-import { NEAR, Pricer, type Plan } from './problem.ts';
+import { firstIn, sitesIn } from './bits.ts';
+import { NEAR, type Plan, type Pricer } from './problem.ts';
 
 /** Sets priced in full, and steps of the last search, before it is given up. */
 const MOST_PRICED = 50_000;
@@ -17,13 +18,6 @@ export function bySubsets(pricer: Pricer, known: Plan | null): Plan | null {
   const { problem } = pricer;
   const n = problem.ids.length;
   const count = 2 ** n;
-  const boundless = new Pricer({ ...problem, maxOut: new Uint8Array(n).fill(255) });
-  const members: number[] = [];
-  const sitesOf = (set: number): readonly number[] => {
-    members.length = 0;
-    for (let i = 0; i < n; i++) if ((set >> i) & 1) members.push(i);
-    return members;
-  };
   const load = new Int32Array(count);
   /** Price of each set as one circuit, and whether it is only what it cannot be below. */
   const price = new Float64Array(count).fill(Infinity);
@@ -34,11 +28,11 @@ export function bySubsets(pricer: Pricer, known: Plan | null): Plan | null {
   for (let set = 1; set < count; set++) {
     const low = set & -set;
     const rest = set ^ low;
-    load[set] = load[rest]! + problem.size[31 - Math.clz32(low)]!;
+    load[set] = load[rest]! + problem.size[firstIn(low)]!;
     if (load[set]! <= pricer.largest) {
-      const sites = sitesOf(set);
+      const sites = sitesIn(set);
       const plain = pricer.plainCents(sites);
-      price[set] = plain ?? boundless.plainCents(sites)!;
+      price[set] = plain ?? pricer.floorCents(sites);
       atLeast[set] = plain === null ? 1 : 0;
     }
     let least = price[set]!;
@@ -56,7 +50,7 @@ export function bySubsets(pricer: Pricer, known: Plan | null): Plan | null {
   const chosen: number[] = [];
   const descend = (left: number, spent: number): void => {
     if (left === 0) {
-      const found = chosen.map((set) => [...sitesOf(set)]);
+      const found = chosen.map(sitesIn);
       if (spent >= limit - NEAR || !pricer.spread(found)) return;
       limit = spent;
       groups = found;
@@ -70,7 +64,7 @@ export function bySubsets(pricer: Pricer, known: Plan | null): Plan | null {
       if (++steps > MOST_STEPS) return;
       if (others + price[set]! < limit - NEAR) {
         if (atLeast[set]) {
-          const full = pricer.price(sitesOf(set));
+          const full = pricer.price(sitesIn(set));
           if (++priced > MOST_PRICED || (full && !full.exact)) steps = MOST_STEPS;
           price[set] = full?.cents ?? Infinity;
           atLeast[set] = 0;

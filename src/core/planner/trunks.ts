@@ -44,9 +44,14 @@ const SORT_OF: Partial<Record<Duty, Sort>> = {
 export const ohmsPerInch = ({ job }: JobDocument, gauge: Circuit['gauge']): number =>
   ohmsPerThousandFeet(gauge, 'copper', job.settings.conductorTemperature)! / 12000;
 
-/** Stops that stay: all but new outlets that feed none of them. What is on record as proved or energized stays too. */
-function standing({ boxes, proofs, energizings }: JobDocument, circuit: Circuit): Stop[] {
-  if ([...rows(proofs), ...rows(energizings)].some((r) => r.circuitId === circuit.id)) return circuit.stops;
+/** A circuit that was proved dead or energized is not taken apart: what is on record would say nothing any more. */
+export const isOnRecord = ({ proofs, energizings }: JobDocument, { id }: Circuit): boolean =>
+  [...rows(proofs), ...rows(energizings)].some((r) => r.circuitId === id);
+
+/** Stops that stay: all but new outlets that feed none of them. */
+function standing(document: JobDocument, circuit: Circuit): Stop[] {
+  if (isOnRecord(document, circuit)) return circuit.stops;
+  const { boxes } = document;
   const stays = new Set<string>();
   for (const { boxId, from } of [...circuit.stops].reverse()) {
     if (boxes[boxId]?.status !== 'new') stays.add(boxId);
