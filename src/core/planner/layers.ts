@@ -11,7 +11,10 @@ import {
   type Pricer,
 } from './problem.ts';
 
-/** Circuits of one option whose outlets ask for some protection and may keep company. Sites go by home run. */
+/**
+ * Circuits of one option whose outlets ask for some protection and may keep company, fed at the site with the cheapest
+ * home run, at a GFCI that protects the rest, or at a trunk. Sites that may be fed go first, by home run.
+ */
 export interface Layer {
   /** Protection that is asked for. */
   mask: number;
@@ -21,11 +24,11 @@ export interface Layer {
   ohms: number;
   /** The site that all of its sets hold; −1 for circuits of their own. */
   trunk: number;
-  /** Breaker, and its protection where a site of the set protects the rest, cents. */
+  /** Breaker and its protection, cents. */
   fixed: number;
-  /** Added where no site of the set protects the rest. */
-  unguarded: number;
   ids: Int32Array;
+  /** So many of them may be fed from the panel. */
+  starts: number;
   /** What a box as full as it may be pays in penalties, cents. */
   allowed: Float64Array;
   /** Home run and segment prices with the penalties of their ends, cents. */
@@ -39,8 +42,6 @@ export interface Layer {
   /** What a site makes of the kind of a set that it joins, and what sites and loads of a set may make of it. */
   brings: Uint8Array;
   reach: number;
-  /** Sites that have a GFCI where the layer asks for one: fed first, it protects the rest. */
-  guards: Uint8Array;
   clusters: Clusters;
   /** Least that a stop on the way adds to the way, and that any segment costs, cents. */
   hop: number;
@@ -78,6 +79,11 @@ function leastHop(edge: Float64Array, n: number): number {
   return least;
 }
 
+/** What circuits ask for, and whether a GFCI that is there feeds the rest. */
+const SORTS = ([0, 1, 2, 3] as const).flatMap((mask) =>
+  (mask & NEEDS_GFCI ? [false, true] : [false]).map((guarded) => ({ mask, guarded })),
+);
+
 /** @param penalty on each cable at a site, cents */
 export function layersOf(pricer: Pricer, penalty: Float64Array): Layer[] {
   const { problem, small } = pricer;
@@ -91,9 +97,10 @@ export function layersOf(pricer: Pricer, penalty: Float64Array): Layer[] {
     isSpare(pricer, option)
       ? []
       : companies.flatMap((company) =>
-          ([0, 1, 2, 3] as const).flatMap((mask): Layer[] => {
+          SORTS.flatMap(({ mask, guarded }): Layer[] => {
             const { trunk = -1 } = option;
-            if (trunk >= 0 && !company.includes(trunk)) return [];
+            if (trunk >= 0 && (guarded || !company.includes(trunk))) return [];
+            const feeds = (i: number) => (trunk >= 0 ? i === trunk : !guarded || problem.guards[i] === 1);
             const sites = company
               .filter(
                 (i) =>
@@ -101,8 +108,9 @@ export function layersOf(pricer: Pricer, penalty: Float64Array): Layer[] {
                   problem.least[i]! <= option.rating &&
                   (pricer.trunk[i]! < 0 || i === trunk),
               )
-              .sort((a, b) => (trunk < 0 ? homeOf(o, a) - homeOf(o, b) : +(b === trunk) - +(a === trunk)));
-            if (sites.length === 0 || sites.reduce((m, i) => m | problem.needs[i]!, 0) !== mask) return [];
+              .sort((a, b) => +feeds(b) - +feeds(a) || homeOf(o, a) - homeOf(o, b));
+            const starts = sites.filter(feeds).length;
+            if (starts === 0 || sites.reduce((m, i) => m | problem.needs[i]!, 0) !== mask) return [];
             const edge = Float64Array.from(
               sites.flatMap((i) => sites.map((j) => pricer.edge(o, i, j) + penalty[i]! + penalty[j]!)),
             );
@@ -111,17 +119,16 @@ export function layersOf(pricer: Pricer, penalty: Float64Array): Layer[] {
               sites,
               (i) => (problem.least[i]! > small.rating ? LARGE : 0) | (problem.marked.sites[i] ? MARKED : 0),
             );
-            const mayGuard = (mask & NEEDS_GFCI) > 0 && trunk < 0;
-            const guarded = pricer.protection(option, mayGuard ? ((mask & NEEDS_AFCI) as 0 | 1) : mask);
+            const asked = guarded ? ((mask & NEEDS_AFCI) as 0 | 1) : mask;
             return [
               {
                 mask,
                 trunk,
                 capacity: option.capacity,
                 ohms: option.ohmsPerInch,
-                fixed: option.breaker + guarded,
-                unguarded: pricer.protection(option, mask) - guarded,
+                fixed: option.breaker + pricer.protection(option, asked),
                 ids: Int32Array.from(sites),
+                starts,
                 home: Float64Array.from(sites, (i) => homeOf(o, i)),
                 allowed: Float64Array.from(sites, (i) => penalty[i]! * (problem.maxOut[i]! + 1)),
                 edge,
@@ -130,7 +137,6 @@ export function layersOf(pricer: Pricer, penalty: Float64Array): Layer[] {
                 ampsPerUnit: Math.min(...sites.map((i) => problem.amps[i]! / problem.size[i]!)),
                 brings,
                 reach: brings.reduce((bits, b) => bits | b, option.capacity > small.capacity ? LARGE : 0),
-                guards: Uint8Array.from(sites, (i) => (mayGuard ? problem.guards[i]! : 0)),
                 clusters: new Clusters(size, edge, option.capacity),
                 hop: leastHop(edge, sites.length),
               },

@@ -1,82 +1,256 @@
 /**
- * All sets of few sites that one circuit could take, priced once and looked through: where drop rules out most sets, that
- * takes less than a search that has to meet them to see it.
+ * All sets of sites that one circuit could take, listed once and then looked through in milliseconds: where drop rules
+ * out most sets, there are fewer of them than a search for those that pay takes steps.
  */
-import { firstIn, setOf, sitesIn } from './bits.ts';
-import { OUT_OF_DROP, TINY, type Pricer } from './problem.ts';
+import { layersOf, type Layer } from './layers.ts';
+import { LARGE, TINY, type Pricer } from './problem.ts';
+import { randomFrom } from './random.ts';
 import type { SetSource, Values, Visit } from './sets.ts';
+import { GrowingTree } from './tree.ts';
 
-/**
- * Visits sets by their load, and by the drop that any tree of theirs has at least: all of the current over the nearest
- * site's home run.
- * @param visit is told the sites, in room that is used again; stops where it says so
- */
-function walk({ problem, largest, trunk }: Pricer, visit: (sites: readonly number[]) => boolean): void {
-  const { ids, home, amps, size, options, maxDrop } = problem;
-  // A trunk is fed over its own way, whatever joins it.
-  const order = [...ids.keys()].sort((a, b) => +(trunk[b]! >= 0) - +(trunk[a]! >= 0) || home[a]! - home[b]!);
-  const least = Math.min(...options.map((o) => o.ohmsPerInch));
-  const sites: number[] = [];
-  let going = true;
-  const grow = (from: number, load: number, current: number): void => {
-    for (let at = from; at < order.length && going; at++) {
-      const i = order[at]!;
-      const [units, all] = [load + size[i]!, current + amps[i]!];
-      if (units > largest) continue;
-      sites.push(i);
-      const drop = 2 * least * home[sites[0]!]! * all;
-      // A trunk by itself stays as it is.
-      if (drop <= maxDrop + TINY || (sites.length === 1 && trunk[i]! >= 0)) {
-        going = visit(sites);
-        if (going) grow(at + 1, units, all);
-      }
-      sites.pop();
-    }
-  };
-  grow(0, 0, 0);
+const NOWHERE = -1;
+
+/** A set that is met. */
+interface Met {
+  /** Place of the set that it grew from, or `NOWHERE`. */
+  up: number;
+  /** The site that joined it. */
+  site: number;
+  /** What it costs at least, cents; Infinity where it only leads to others. */
+  cents: number;
+  kind: number;
 }
 
-/** Whether there are so few sets that listing them is worth it. */
-export function isListable(pricer: Pricer, most: number): boolean {
+/** What may still join a set. */
+interface Level {
+  /** Places in the layer. */
+  site: Int32Array;
+  /** Price of the cheapest segment from each to the set, cents, and place of its feeder in the order of joining. */
+  way: Float64Array;
+  from: Int32Array;
+  count: number;
+}
+
+/** Meets every set of a layer that keeps within the drop once, as Prim builds its tree. */
+class Walk {
+  private readonly pricer: Pricer;
+  private readonly layer: Layer;
+  private readonly levels: readonly Level[];
+  private readonly tree: GrowingTree;
+  private readonly meet: (set: Met) => number;
+  private readonly most: number;
+
+  /** @param meet returns the set's place; `NOWHERE` where it should not grow */
+  constructor(pricer: Pricer, layer: Layer, tree: GrowingTree, meet: (set: Met) => number) {
+    const n = layer.ids.length;
+    this.pricer = pricer;
+    this.layer = layer;
+    this.tree = tree;
+    this.meet = meet;
+    this.most = pricer.problem.maxDrop + TINY;
+    this.levels = Array.from({ length: n + 1 }, () => ({
+      site: new Int32Array(n),
+      way: new Float64Array(n),
+      from: new Int32Array(n),
+      count: 0,
+    }));
+  }
+
+  /** Meets the sets that are fed at a site. */
+  from(root: number): void {
+    const { layer, tree } = this;
+    const { ids, home, edge, size, mask, capacity, trunk, fixed, ohms } = layer;
+    const { problem } = this.pricer;
+    const i = ids[root]!;
+    const room = capacity - size[root]!;
+    const kind = this.becomes(mask, root, room);
+    // A trunk by itself costs nothing and stays as it is.
+    if (trunk >= 0 && mask === 0) this.meet({ up: NOWHERE, site: i, cents: 0, kind });
+    if (room < 0) return;
+    tree.push(i, -1);
+    if (tree.drop(ohms) <= this.most) {
+      const level = this.levels[1]!;
+      level.count = 0;
+      for (let j = root + 1; j < ids.length; j++) {
+        level.site[level.count] = j;
+        level.from[level.count] = 0;
+        level.way[level.count++] = edge[root * ids.length + j]!;
+      }
+      const cents = fixed + home[root]!;
+      const needs = problem.needs[i]!;
+      const done = trunk < 0 && needs === mask;
+      const at = this.meet({ up: NOWHERE, site: i, cents: done ? cents : Infinity, kind });
+      if (at !== NOWHERE) this.grow(at, 1, cents, room, needs, kind);
+    }
+    tree.pop();
+  }
+
+  /** Kind of a set once a site has joined it that leaves so much room. */
+  private becomes(kind: number, site: number, room: number): number {
+    const { brings, capacity } = this.layer;
+    return kind | brings[site]! | (capacity - room > this.pricer.small.capacity ? LARGE : 0);
+  }
+
+  private grow(up: number, k: number, cents: number, room: number, needs: number, kind: number): void {
+    const { levels, tree, most, layer } = this;
+    const { ids, size, mask, ohms } = layer;
+    const { problem } = this.pricer;
+    const level = levels[k]!;
+    while (level.count > 0) {
+      const nearest = nearestOf(level);
+      const j = level.site[nearest]!;
+      const price = cents + level.way[nearest]!;
+      const i = ids[j]!;
+      tree.push(i, level.from[nearest]!);
+      remove(level, nearest);
+      const left = room - size[j]!;
+      if (left >= 0 && tree.drop(ohms) <= most) {
+        this.advance(k, j, left);
+        const asked = needs | problem.needs[i]!;
+        const becomes = this.becomes(kind, j, left);
+        const at = this.meet({ up, site: i, cents: asked === mask ? price : Infinity, kind: becomes });
+        if (at !== NOWHERE) this.grow(at, k + 1, price, left, asked, becomes);
+      }
+      tree.pop();
+    }
+  }
+
+  /** What may join once a site has: what there is room for and what does not drop too much, whatever else joins. */
+  private advance(k: number, joined: number, room: number): void {
+    const { levels, tree, most, layer } = this;
+    const { ids, edge, size } = layer;
+    const { site, way, from, count } = levels[k]!;
+    const next = levels[k + 1]!;
+    next.count = 0;
+    for (let t = 0; t < count; t++) {
+      const j = site[t]!;
+      if (size[j]! > room || tree.dropWith(ids[j]!) > most) continue;
+      const there = edge[joined * ids.length + j]!;
+      const nearer = there < way[t]!;
+      next.site[next.count] = j;
+      next.way[next.count] = nearer ? there : way[t]!;
+      next.from[next.count++] = nearer ? k : from[t]!;
+    }
+  }
+}
+
+function nearestOf({ way, count }: Level): number {
+  let nearest = 0;
+  for (let t = 1; t < count; t++) if (way[t]! < way[nearest]!) nearest = t;
+  return nearest;
+}
+
+/** Takes a candidate away; the last one takes its place. */
+function remove(level: Level, at: number): void {
+  const { site, way, from } = level;
+  const last = --level.count;
+  site[at] = site[last]!;
+  way[at] = way[last]!;
+  from[at] = from[last]!;
+}
+
+/** Meets all sets of all layers. */
+function walk(pricer: Pricer, meet: (set: Met) => number): void {
+  const tree = new GrowingTree(pricer.problem);
+  for (const layer of layersOf(pricer, new Float64Array(pricer.problem.ids.length))) {
+    const sets = new Walk(pricer, layer, tree, meet);
+    for (let root = 0; root < layer.starts; root++) sets.from(root);
+  }
+}
+
+/** So many sites are followed wherever they lead for an estimate, and of the sets beyond this share. */
+const SITES_FOLLOWED = 3;
+const SHARE_FOLLOWED = 0.3;
+
+/** About how many sets there are to list (Knuth, Math. Comp. 29, 1975). */
+export function estimatedSets(pricer: Pricer): number {
+  const random = randomFrom(1);
   let count = 0;
-  walk(pricer, () => ++count <= most);
-  return count <= most;
+  walk(pricer, ({ up }) => {
+    // A place is how many sites there are.
+    const sites = up === NOWHERE ? 1 : up + 1;
+    const sifted = Math.max(0, sites - SITES_FOLLOWED);
+    count += SHARE_FOLLOWED ** -sifted;
+    return sites < SITES_FOLLOWED || random() < SHARE_FOLLOWED ? sites : NOWHERE;
+  });
+  return count;
+}
+
+/** The sets that were met, one beside the other. */
+class SetList {
+  count = 0;
+  readonly up: Int32Array;
+  readonly site: Uint8Array;
+  readonly cents: Float64Array;
+  readonly kind: Uint8Array;
+  /** Its cents are its price. */
+  readonly priced: Uint8Array;
+
+  constructor(most: number) {
+    this.up = new Int32Array(most);
+    this.site = new Uint8Array(most);
+    this.cents = new Float64Array(most);
+    this.kind = new Uint8Array(most);
+    this.priced = new Uint8Array(most);
+  }
+
+  /** @returns its place, `NOWHERE` where the list is full */
+  add({ up, site, cents, kind }: Met): number {
+    if (this.count === this.up.length) return NOWHERE;
+    this.up[this.count] = up;
+    this.site[this.count] = site;
+    this.cents[this.count] = cents;
+    this.kind[this.count] = kind;
+    return this.count++;
+  }
+
+  sitesOf(at: number): number[] {
+    const sites: number[] = [];
+    for (let k = at; k !== NOWHERE; k = this.up[k]!) sites.push(this.site[k]!);
+    return sites;
+  }
 }
 
 export class ListedSets implements SetSource {
   private readonly pricer: Pricer;
-  /** Sites as bits, and the price or what it is at least, cents. */
-  private readonly sets: number[] = [];
-  private readonly cents: number[] = [];
+  private readonly list: SetList;
+  /** What the sites of each set are worth, cents. */
+  private readonly worth: Float64Array;
 
-  constructor(pricer: Pricer) {
+  private constructor(pricer: Pricer, list: SetList) {
     this.pricer = pricer;
-    walk(pricer, (sites) => {
-      const cents = this.priceOf(sites) ?? pricer.floorCents(sites);
-      if (cents >= OUT_OF_DROP) return true;
-      this.sets.push(setOf(sites));
-      this.cents.push(cents);
-      return true;
-    });
+    this.list = list;
+    this.worth = new Float64Array(list.count);
   }
 
-  private priceOf(sites: readonly number[]): number | null {
+  /** @returns null where there are more sets than `most` */
+  static of(pricer: Pricer, most: number): ListedSets | null {
+    const list = new SetList(most);
+    walk(pricer, (set) => list.add(set));
+    return list.count === most ? null : new ListedSets(pricer, list);
+  }
+
+  private priceOf(sites: readonly number[], atLeast: number): number {
     const plain = this.pricer.plainCents(sites);
     if (plain !== null) return plain;
     const { cents, exact } = this.pricer.branchedCents(sites);
-    return exact ? cents : null;
+    return exact ? cents : atLeast;
   }
 
-  below({ site, kind }: Values, limit: number, _most: number, visit: Visit): boolean {
-    const { pricer, sets, cents } = this;
-    const most = Math.max(...kind);
-    for (let k = 0; k < sets.length; k++) {
-      let rest = cents[k]!;
-      for (let left = sets[k]!; left !== 0; left &= left - 1) rest -= site[firstIn(left)]!;
-      if (rest - most >= limit) continue;
-      const sites = sitesIn(sets[k]!);
-      const reduced = rest - kind[pricer.kind(sites)]!;
-      if (reduced < limit) limit = visit(sites, reduced);
+  below(values: Values, limit: number, _most: number, visit: Visit): boolean {
+    const { list, worth } = this;
+    const { up, site, cents, kind, priced, count } = list;
+    for (let k = 0; k < count; k++) {
+      const from = up[k]!;
+      worth[k] = values.site[site[k]!]! + (from === NOWHERE ? 0 : worth[from]!);
+      const value = worth[k]! + values.kind[kind[k]!]!;
+      if (cents[k]! - value >= limit) continue;
+      const sites = list.sitesOf(k);
+      if (!priced[k]) {
+        cents[k] = this.priceOf(sites, cents[k]!);
+        priced[k] = 1;
+      }
+      if (cents[k]! - value < limit) limit = visit(sites, cents[k]! - value);
     }
     return true;
   }

@@ -9,17 +9,17 @@ import { firstLimits, split, tightened, type Limits } from './counts.ts';
 import { boundOver, columnOf, reduced, relaxOrPart, solverOf, worth, type Bound } from './relax.ts';
 import type { Column } from './pool.ts';
 import { setOf } from './bits.ts';
-import { ListedSets, isListable } from './listed.ts';
-import { SetSearch, type SetSource } from './sets.ts';
+import { ListedSets, estimatedSets } from './listed.ts';
+import { SetSearch, type SetSource, type Values, type Visit } from './sets.ts';
 import { bySubsets } from './subsets.ts';
 
 /** Most sites for which a proof is tried. */
 export const MOST_PROVEN = 30;
-/** Steps of the search for sets before a proof is given up. */
+/** Steps of the search for sets before they are listed instead, and before a proof is given up. */
+const FEW_SET_STEPS = 100_000;
 const MOST_SET_STEPS = 2_000_000;
-/** As many where all sets may be listed instead, and most sets for that. */
-const FEW_SET_STEPS = 400_000;
-const MOST_LISTED = 700_000;
+/** Most sets for that. */
+const MOST_LISTED = 4_000_000;
 /** So few sites that their subsets are looked at at once. */
 const FEW_SITES = 16;
 /** Steps of the last search before it is given up. */
@@ -62,11 +62,37 @@ export function provePlan(
   // Where even a good plan cannot keep within the drop, what is least bad is not worth a proof.
   if (best && best.cents >= OUT_OF_DROP) return null;
   if (n <= FEW_SITES) return bySubsets(pricer, best);
-  const listable = isListable(pricer, MOST_LISTED);
-  const search = new SetSearch(pricer, listable ? FEW_SET_STEPS : MOST_SET_STEPS);
-  const proven = byRelaxation(pricer, known, highs, search, met);
-  if (proven || !listable) return proven;
-  return byRelaxation(pricer, known, highs, new ListedSets(pricer), met);
+  return byRelaxation(pricer, known, highs, new FoundOrListed(pricer), met);
+}
+
+/** Sets are searched for, and listed once that has taken long and there are few enough. */
+export class FoundOrListed implements SetSource {
+  private readonly pricer: Pricer;
+  private readonly search: SetSearch;
+  private listed: ListedSets | null = null;
+  private mayList = true;
+
+  /** @param few steps of the search before sets are listed */
+  constructor(pricer: Pricer, few = FEW_SET_STEPS) {
+    this.pricer = pricer;
+    this.search = new SetSearch(pricer, few);
+  }
+
+  below(values: Values, limit: number, most: number, visit: Visit): boolean {
+    if (this.listed) return this.listed.below(values, limit, most, visit);
+    const complete = this.search.below(values, limit, most, visit);
+    if (complete || this.search.budget > 0 || !this.mayList) return complete;
+    this.mayList = false;
+    this.search.budget = MOST_SET_STEPS;
+    if (estimatedSets(this.pricer) <= MOST_LISTED) this.listed = ListedSets.of(this.pricer, MOST_LISTED);
+    return this.below(values, limit, most, visit);
+  }
+  spend(steps: number): void {
+    this.search.spend(steps);
+  }
+  penalize(sets: readonly (readonly number[])[]): void {
+    if (!this.listed) this.search.penalize(sets);
+  }
 }
 
 /** As `provePlan`, by the linear relaxation. */
@@ -88,12 +114,12 @@ export function byRelaxation(
   for (let next = pending.pop(); next; next = pending.pop()) {
     const limits = tightened(pricer, highs, next);
     if (!limits) continue;
-    const ceiling = best?.cents ?? Infinity;
+    let ceiling = best?.cents ?? Infinity;
     const until = { within: NEAR, enough: ceiling };
     const relaxed = relaxOrPart(solver, limits, columns, until, true);
     if (!relaxed) return null;
     columns = relaxed.columns;
-    const room = ceiling - relaxed.bound - NEAR;
+    let room = ceiling - relaxed.bound - NEAR;
     if (room <= 0) continue;
     const parts = relaxed.parts ?? split(limits, relaxed.counts);
     if (parts) {
@@ -101,6 +127,16 @@ export function byRelaxation(
       continue;
     }
     if (relaxed.bound === -Infinity) return null;
+    const { duals } = relaxed;
+    // A plan of the sets at hand lowers the ceiling before all sets are looked through.
+    const near = relaxed.columns.filter((column) => reduced(pricer, duals, column) < room);
+    const sketch = cheapest(pricer, highs, near, relaxed, ceiling, limits);
+    if (sketch) {
+      best = sketch;
+      ceiling = sketch.cents;
+      room = ceiling - relaxed.bound - NEAR;
+      if (room <= 0) continue;
+    }
     const left = within(pricer, search, relaxed, room);
     const found = left && cheapest(pricer, highs, left, relaxed, ceiling, limits);
     if (found === undefined) return null;

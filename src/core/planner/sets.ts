@@ -29,6 +29,8 @@ export type Visit = (sites: readonly number[], reduced: number) => number;
 interface Level extends Candidates {
   /** Place of each way's feeder, in the order of joining. */
   from: Int32Array;
+  /** Current that may join beside each until the drop is too much, amperes. */
+  left: Float64Array;
 }
 
 /** What a set may be beside what it asks for. */
@@ -45,12 +47,6 @@ interface Grown {
   kind: number;
   /** Planning current, amperes. */
   amps: number;
-  /** Largest product of a site's own current and what its home run is longer than the root's, ampere-inches. */
-  farthest: number;
-  /** Least that its GFCI costs: its own, or a longer home run to one that is there, cents. */
-  guard: number;
-  /** The site with a GFCI that the tree may come from instead of the root, in the order of joining; 0 is none. */
-  guardAt: number;
 }
 
 /** Sites and trees in the making, in room that is used again. */
@@ -76,20 +72,15 @@ class LayerSearch {
   private readonly hoped = new Float64Array(KINDS);
   /** Places of sites, those first that may bring most by load unit. */
   private readonly ranked: Int32Array;
-  /** Most that other sites bring beside one, by its load units. */
+  /** Most that sites bring in a room, by its load units. */
   private readonly beside: Float64Array;
   private readonly chosen: number[] = [];
-  /** Places of the chosen sites in the layer. */
-  private readonly places: number[] = [];
   /** At penalized prices a tree is not the set’s own. */
   private readonly penalized: boolean;
   private most = 0;
-  private root = 0;
-  /** Most current that the root's home run allows. */
-  private mostAmps = Infinity;
 
   constructor(pricer: Pricer, layer: Layer, work: Workspace, values: Values, limit: number, visit: Visit) {
-    const { ids, size, mask, hop, reach, largest, allowed } = layer;
+    const { ids, size, mask, hop, reach, allowed } = layer;
     this.pricer = pricer;
     this.layer = layer;
     this.work = work;
@@ -105,7 +96,7 @@ class LayerSearch {
     this.ranked = Int32Array.from(ids.keys()).sort(
       (a, b) => (worth[b]! - hop) / size[b]! - (worth[a]! - hop) / size[a]!,
     );
-    this.beside = new Float64Array(largest + 1);
+    this.beside = new Float64Array(layer.capacity + 1);
     this.penalized = allowed.some((cents) => cents > 0);
   }
 
@@ -116,11 +107,8 @@ class LayerSearch {
     const { ids, home, edge, size, mask, capacity, brings, trunk } = layer;
     const n = ids.length;
     const i = ids[root]!;
-    if (trunk >= 0 && i !== trunk) return;
     this.steps = 0;
     this.most = most;
-    this.root = root;
-    this.mostAmps = problem.maxDrop / (2 * layer.ohms * problem.home[i]!);
     const amps = problem.amps[i]!;
     const room = capacity - size[root]!;
     const level = work.levels[1]!;
@@ -129,6 +117,7 @@ class LayerSearch {
       if (j <= root) continue;
       level.site[level.count] = j;
       level.from[level.count] = 0;
+      level.left[level.count] = Infinity;
       level.way[level.count++] = edge[root * n + j]!;
     }
     const kind = mask | brings[root]! | (size[root]! > small.capacity ? LARGE : 0);
@@ -137,55 +126,56 @@ class LayerSearch {
       const alone = layer.allowed[root]! - worth[root]! - this.own[kind]!;
       if (alone < this.limit) this.limit = this.visit([i], alone);
     }
-    if (room < 0 || 2 * layer.ohms * problem.home[i]! * amps > problem.maxDrop + TINY) return;
+    if (room < 0) return;
     const cost = layer.fixed + home[root]! - worth[root]! - hoped[kind]!;
     this.chosen.push(i);
-    this.places[0] = root;
     work.tree.push(i, -1);
-    const guard = this.guarding(root);
-    this.grow({ cost, room, needs: problem.needs[i]!, kind, amps, farthest: 0, guard, guardAt: 0 });
+    this.grow({ cost, room, needs: problem.needs[i]!, kind, amps });
     work.tree.pop();
     this.chosen.pop();
   }
 
-  /** What the set has to pay for its GFCI where this site comes first. */
-  private guarding(t: number): number {
-    const { unguarded, home, guards } = this.layer;
-    return guards[t] ? Math.min(unguarded, home[t]! - home[this.root]!) : unguarded;
-  }
-
-  /** Most that sites can bring in a room at no more than `hop` for a segment each; the last may be cut. */
-  private unreached({ site, count }: Level, room: number): number {
+  /** Sets `beside` for rooms up to one: at no more than `hop` for a segment each, the last cut where it must be. */
+  private unreached({ site, count }: Level, room: number): void {
     const { size, hop } = this.layer;
+    const { beside } = this;
     let sum = 0;
-    let left = room;
-    for (let t = 0; t < count && left > 0; t++) {
+    let used = 0;
+    beside[0] = 0;
+    for (let t = 0; t < count && used < room; t++) {
       const by = this.worth[site[t]!]! - hop;
       if (by <= 0) continue;
       const load = size[site[t]!]!;
-      sum += load > left ? (by * left) / load : by;
-      left -= load;
+      for (let u = 1; u <= load && used + u <= room; u++) beside[used + u] = sum + (by * u) / load;
+      sum += by;
+      used += load;
     }
-    return sum;
+    for (let u = used + 1; u <= room; u++) beside[u] = sum;
   }
 
   /**
    * Leaves out sites that cannot pay even with the best of the others, and all where no set with them asks for what the
    * layer is about.
-   * @param more current that may still join, amperes
    */
-  private thin(level: Level, { cost, room, needs, guard }: Grown, more: number): void {
+  private thin(level: Level, { cost, room, needs }: Grown): void {
     const { worth, beside } = this;
     const { ids, size, mask, clusters, ampsPerUnit } = this.layer;
-    const { site, way } = level;
-    const byDrop = ampsPerUnit > 0 ? Math.floor(more / ampsPerUnit + TINY) : room;
-    const most = Math.min(room, Math.max(0, byDrop));
-    let least = guard;
-    for (let t = 0; t < level.count; t++) least = Math.min(least, this.guarding(site[t]!));
-    const enough = cost + least - this.limit;
+    const { site, way, left } = level;
+    const unitsOf = (amps: number) =>
+      ampsPerUnit > 0 ? Math.min(room, Math.max(0, Math.floor(amps / ampsPerUnit + TINY))) : room;
+    let most = 0;
+    for (let t = 0; t < level.count; t++)
+      most = Math.max(most, Math.min(room, size[site[t]!]! + unitsOf(left[t]!)));
+    const enough = cost - this.limit;
     // On the way to a site every other takes no less than a hop beyond the site's own way.
-    for (let load = 1; load < beside.length; load++) beside[load] = this.unreached(level, most - load);
-    keep(level, (t) => worth[site[t]!]! - way[t]! + beside[size[site[t]!]!]! > enough);
+    this.unreached(level, most);
+    keep(level, (t) => {
+      const load = size[site[t]!]!;
+      return (
+        load <= most &&
+        worth[site[t]!]! - way[t]! + beside[Math.min(most - load, unitsOf(left[t]!))]! > enough
+      );
+    });
     if (clusters.weigh(level, worth, most, enough)) keep(level, (t) => clusters.most[t]! > enough);
     else level.count = 0;
     let asked = needs;
@@ -194,56 +184,53 @@ class LayerSearch {
   }
 
   /**
-   * Current that may still join until the set drops too much, fed at its root or at a GFCI that stands elsewhere: all of
-   * it goes over the home run, amperes. Below nothing where it does already.
+   * Sets what current may join beside each candidate until the set drops too much, amperes; below nothing where the
+   * candidate itself makes it so. Whatever joins later, what is there keeps its way from wherever it is fed.
+   * @returns whether the set itself keeps within the drop
    */
-  private currentLeft({ guardAt }: Grown): number {
-    if (this.penalized) return Infinity;
-    const { tree } = this.work;
-    const { ohms, ids } = this.layer;
-    const { maxDrop, home } = this.pricer.problem;
-    const leftAt = (at: number) =>
-      (maxDrop + TINY - tree.drop(ohms, at)) / (2 * ohms * home[ids[this.places[at]!]!]!);
-    const atRoot = leftAt(0);
-    return guardAt === 0 ? atRoot : Math.max(atRoot, leftAt(guardAt));
-  }
-
-  /** Place in the layer of the GFCI that the tree may come from; Infinity where there is none. */
-  private guardPlace({ guardAt }: Grown): number {
-    return guardAt === 0 ? Infinity : this.places[guardAt]!;
-  }
-
-  /** As `currentLeft` where the tree comes from a GFCI that may yet join: one with a cheaper home run than that it has. */
-  private currentOtherwise({ site, count }: Level, set: Grown): number {
-    const { guards, ids, ohms } = this.layer;
-    if (guards[this.root]) return -Infinity;
-    const { maxDrop, home } = this.pricer.problem;
-    const before = this.guardPlace(set);
-    let most = -Infinity;
-    for (let t = 0; t < count; t++)
-      if (guards[site[t]!] && site[t]! < before)
-        most = Math.max(most, (maxDrop + TINY) / (2 * ohms * home[ids[site[t]!]!]!) - set.amps);
-    return most;
+  private feed(level: Level, set: Grown): boolean {
+    const { work, chosen, penalized } = this;
+    const { tree } = work;
+    const { ohms, ids, trunk } = this.layer;
+    const { maxDrop, home, amps } = this.pricer.problem;
+    const { site, left, count } = level;
+    const most = maxDrop + TINY;
+    if (penalized) {
+      // The tree is not the set's own: wherever it is fed, all of the current goes over the shortest of the home runs.
+      let least = home[chosen[0]!]!;
+      if (trunk < 0) {
+        for (const i of chosen) least = Math.min(least, home[i]!);
+        for (let t = 0; t < count; t++) least = Math.min(least, home[ids[site[t]!]!]!);
+      }
+      for (let t = 0; t < count; t++) left[t] = most / (2 * ohms * least) - set.amps - amps[ids[site[t]!]!]!;
+      return 2 * ohms * least * set.amps <= most;
+    }
+    if (tree.drop(ohms) > most) {
+      level.count = 0;
+      return false;
+    }
+    const first = 2 * ohms * home[chosen[0]!]!;
+    for (let t = 0; t < count; t++) left[t] = (most - tree.dropWith(ids[site[t]!]!)) / first;
+    return true;
   }
 
   private grow(set: Grown): void {
-    const { chosen, places, root, own, hoped } = this;
+    const { chosen, own, hoped } = this;
     const { levels, tree } = this.work;
     const { problem, small } = this.pricer;
-    const { ids, edge, size, mask, capacity, ohms, brings, guards, trunk } = this.layer;
+    const { ids, edge, size, mask, capacity, brings } = this.layer;
     const n = ids.length;
     const k = chosen.length;
     const level = levels[k]!;
     const { site, way, from } = level;
     const next = levels[k + 1]!;
-    const reduced = set.cost + set.guard + hoped[set.kind]! - own[set.kind]!;
-    const left = this.currentLeft(set);
-    if (set.needs === mask && reduced < this.limit && left >= 0) this.limit = this.visit(chosen, reduced);
+    const reduced = set.cost + hoped[set.kind]! - own[set.kind]!;
+    const within = this.feed(level, set);
+    if (set.needs === mask && reduced < this.limit && within) this.limit = this.visit(chosen, reduced);
     // More sites only add to the drop, wherever it is fed.
-    const more = Math.min(this.mostAmps - set.amps, Math.max(left, this.currentOtherwise(level, set)));
-    if (more < 0) return;
+    keep(level, (t) => level.left[t]! >= 0);
     for (;;) {
-      this.thin(level, set, more);
+      this.thin(level, set);
       if (level.count === 0) return;
       if (++this.steps > this.most) {
         this.complete = false;
@@ -258,14 +245,6 @@ class LayerSearch {
       const i = ids[at]!;
       const room = set.room - size[at]!;
       const amps = set.amps + problem.amps[i]!;
-      const farther =
-        trunk < 0
-          ? problem.home[i]! - problem.home[ids[root]!]!
-          : problem.between[trunk * problem.ids.length + i]!;
-      const beyond = problem.amps[i]! * farther;
-      const farthest = Math.max(set.farthest, beyond);
-      // All of the current over the home run, and an outlet's own over what it is farther away.
-      if (2 * ohms * (problem.home[ids[root]!]! * amps + farthest) > problem.maxDrop + TINY) continue;
       const kind = set.kind | brings[at]! | (capacity - room > small.capacity ? LARGE : 0);
       const cost = set.cost + by - this.worth[at]! + hoped[set.kind]! - hoped[kind]!;
       next.count = level.count;
@@ -274,15 +253,12 @@ class LayerSearch {
         next.site[t] = site[t]!;
         next.way[t] = there < way[t]! ? there : way[t]!;
         next.from[t] = there < way[t]! ? k : from[t]!;
+        next.left[t] = Infinity;
       }
       const needs = set.needs | problem.needs[i]!;
-      const guard = Math.min(set.guard, this.guarding(at));
-      const better = guards[at] === 1 && guards[root] === 0 && at < this.guardPlace(set);
-      const guardAt = better ? k : set.guardAt;
       chosen.push(i);
-      places[k] = at;
       tree.push(i, feeder);
-      this.grow({ cost, room, needs, kind, amps, farthest, guard, guardAt });
+      this.grow({ cost, room, needs, kind, amps });
       chosen.pop();
       tree.pop();
       if (this.steps > this.most) return;
@@ -292,12 +268,13 @@ class LayerSearch {
 
 /** Leaves out sites by their place. */
 function keep(level: Level, test: (t: number) => boolean): void {
-  const { site, way, from } = level;
+  const { site, way, from, left } = level;
   let count = 0;
   for (let t = 0; t < level.count; t++) {
     if (!test(t)) continue;
     site[count] = site[t]!;
     from[count] = from[t]!;
+    left[count] = left[t]!;
     way[count++] = way[t]!;
   }
   level.count = count;
@@ -322,10 +299,9 @@ export class SetSearch implements SetSource {
   private layers: Layer[];
   private penalty: Float64Array;
   private readonly work: Workspace;
-  /** Steps that are left. */
-  private budget: number;
+  /** Steps that are left: without any nothing is complete. */
+  budget: number;
 
-  /** @param budget steps in all, after which nothing is complete */
   constructor(pricer: Pricer, budget = Infinity) {
     const { problem } = pricer;
     this.pricer = pricer;
@@ -337,6 +313,7 @@ export class SetSearch implements SetSource {
       site: new Int32Array(n),
       way: new Float64Array(n),
       from: new Int32Array(n),
+      left: new Float64Array(n).fill(Infinity),
       count: 0,
     });
     this.work = {
@@ -360,7 +337,7 @@ export class SetSearch implements SetSource {
     let complete = true;
     for (const layer of this.layers) {
       const search = new LayerSearch(this.pricer, layer, this.work, values, limit, visit);
-      for (let root = 0; root < layer.ids.length; root++) {
+      for (let root = 0; root < layer.starts; root++) {
         if (this.budget <= 0) return false;
         search.from(root, Math.min(most, this.budget));
         this.budget -= search.steps;

@@ -57,6 +57,12 @@ export function randomProblem(count: number, seed: number, values: Partial<Probl
   };
 }
 
+/** Small circuits, so that even few sites need several. */
+export const tight = (count: number, seed: number, values: Partial<Problem> = {}): Problem => {
+  const problem = randomProblem(count, seed, values);
+  return { ...problem, options: problem.options.map((o, i) => ({ ...o, capacity: 3 + i })) };
+};
+
 /** The problem with its first sites as trunks: existing circuits with cable of their own and two load units or more. */
 export function withTrunks(problem: Problem, count: number, seed: number): Problem {
   const random = randomFrom(seed);
@@ -178,4 +184,17 @@ export function subsetPlan(pricer: Pricer): Plan | null {
     set ^= circuit;
   }
   return pricer.plan(groups);
+}
+
+/** Every way to group sites. */
+export function* groupings(count: number): Generator<number[][]> {
+  if (count === 0) {
+    yield [];
+    return;
+  }
+  for (const groups of groupings(count - 1)) {
+    for (let g = 0; g < groups.length; g++)
+      yield groups.map((sites, i) => (i === g ? [...sites, count - 1] : sites));
+    yield [...groups, [count - 1]];
+  }
 }

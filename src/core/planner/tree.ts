@@ -129,22 +129,39 @@ export function worstDrop(
   return worst;
 }
 
-/** A minimum spanning tree that grows by the nearest site at a time, as Prim builds it. */
+/** Lengths of the shortest ways between sites, row by row (Floyd, Comm. ACM 5, 1962). */
+function shortestWays(between: Float64Array, n: number): Float64Array {
+  const ways = between.slice();
+  for (let k = 0; k < n; k++)
+    for (let i = 0; i < n; i++)
+      for (let j = 0; j < n; j++)
+        ways[i * n + j] = Math.min(ways[i * n + j]!, ways[i * n + k]! + ways[k * n + j]!);
+  return ways;
+}
+
+/** A minimum spanning tree that grows by the nearest site at a time, as Prim builds it, and what drops in it. */
 export class GrowingTree {
   private readonly reached: Int32Array;
   private readonly feeder: Int32Array;
   private readonly current: Float64Array;
+  /** Drop at each site, volts, and what a further ampere there adds to it, volts. */
   private readonly at: Float64Array;
+  private readonly run: Float64Array;
   private readonly lengths: Lengths;
+  private readonly ways: Float64Array;
   private count = 0;
+  private worst = 0;
+  private perInch = 0;
 
   constructor(lengths: Lengths) {
     const n = lengths.ids.length;
     this.lengths = lengths;
+    this.ways = shortestWays(lengths.between, n);
     this.reached = new Int32Array(n);
     this.feeder = new Int32Array(n);
     this.current = new Float64Array(n);
     this.at = new Float64Array(n);
+    this.run = new Float64Array(n);
   }
 
   /** @param from place of the feeder in the order of joining; −1 is the panel */
@@ -156,29 +173,41 @@ export class GrowingTree {
     this.count--;
   }
 
-  /**
-   * Drop at the worst site, volts.
-   * @param root place of the site that the tree is fed at
-   */
-  drop(ohmsPerInch: number, root = 0): number {
-    const { lengths, reached, feeder, count, current, at } = this;
-    if (root === 0) return worstDrop(lengths, ohmsPerInch, reached, feeder, count, current, at);
+  /** Drop at the worst site, volts. */
+  drop(ohmsPerInch: number): number {
+    const { lengths, reached, feeder, count, current, at, run } = this;
     const { ids, amps, home, between } = lengths;
-    const dropOver = (j: number, carried: number) =>
-      2 * ohmsPerInch * between[reached[feeder[j]!]! * ids.length + reached[j]!]! * carried;
+    this.perInch = 2 * ohmsPerInch;
     for (let j = 0; j < count; j++) current[j] = amps[reached[j]!]!;
     for (let j = count - 1; j > 0; j--) current[feeder[j]!]! += current[j]!;
-    const all = current[0]!;
-    at.fill(-1, 0, count);
-    at[root] = 2 * ohmsPerInch * home[reached[root]!]! * all;
-    let worst = at[root]!;
-    // From there back to the first site each cable carries what is not beyond it.
-    for (let j = root; j > 0; j = feeder[j]!) at[feeder[j]!] = at[j]! + dropOver(j, all - current[j]!);
-    for (let j = 0; j < count; j++) {
-      if (at[j]! < 0) at[j] = at[feeder[j]!]! + dropOver(j, current[j]!);
-      if (at[j]! > worst) worst = at[j]!;
+    run[0] = this.perInch * home[reached[0]!]!;
+    at[0] = run[0] * current[0]!;
+    this.worst = at[0];
+    for (let j = 1; j < count; j++) {
+      const from = feeder[j]!;
+      const over = this.perInch * between[reached[from]! * ids.length + reached[j]!]!;
+      run[j] = run[from]! + over;
+      at[j] = at[from]! + over * current[j]!;
+      if (at[j]! > this.worst) this.worst = at[j]!;
     }
-    return worst;
+    return this.worst;
+  }
+
+  /**
+   * What the drop at the worst site is at least once another site joins, whatever else does, as of the last call of
+   * `drop`, volts.
+   */
+  dropWith(site: number): number {
+    const { lengths, ways, reached, count, at, run, perInch } = this;
+    const { ids, amps } = lengths;
+    const own = amps[site]!;
+    let there = Infinity;
+    for (let f = 0; f < count; f++) {
+      const way = perInch * ways[reached[f]! * ids.length + site]!;
+      const drop = at[f]! + own * (run[f]! + way);
+      if (drop < there) there = drop;
+    }
+    return Math.max(there, this.worst + own * run[0]!);
   }
 }
 
