@@ -6,6 +6,7 @@ import { Pricer } from '../src/core/planner/problem.ts';
 import { provePlan } from '../src/core/planner/prove.ts';
 import { BEFORE_PROOF, iterationsFor } from '../src/core/planner/solve.ts';
 import { randomHouse, randomProblem, subsetPlan } from '../src/core/planner/testing.ts';
+import { Windows } from '../src/core/planner/windows.ts';
 
 export interface PlannerFigures {
   houses: number;
@@ -16,6 +17,9 @@ export interface PlannerFigures {
   behind: number;
   /** Mean time of a search, ms. */
   time: number;
+  /** Price above the bound, percent, mean, once neighbouring circuits were planned anew, and what that took, ms. */
+  gapAfter: number;
+  timeAfter: number;
 }
 
 // Drop and guards are left out of the bound, so they are left out of what is held against it.
@@ -25,14 +29,17 @@ export const housePricer = (outlets: number, seed: number): Pricer =>
   new Pricer({ ...randomHouse(outlets, seed), ...unlimited(outlets) });
 
 /** The search against the bounds on several houses of one size; null where no bound is worked out. */
-export function measurePlanner(outlets: number): PlannerFigures | null {
+export async function measurePlanner(outlets: number): Promise<PlannerFigures | null> {
   const bounds = (JSON.parse(readFileSync('scripts/bounds.json', 'utf8')) as Record<string, number[]>)[
     outlets
   ];
   if (!bounds || bounds.length === 0) return null;
+  const highs = await loadHighs();
   const gaps: number[] = [];
+  const gapsAfter: number[] = [];
   const behind: number[] = [];
   let time = 0;
+  let timeAfter = 0;
   for (const [k, bound] of bounds.entries()) {
     const pricer = housePricer(outlets, k + 1);
     const start = performance.now();
@@ -46,6 +53,11 @@ export function measurePlanner(outlets: number): PlannerFigures | null {
     time += performance.now() - start;
     gaps.push(100 * (search.best.cents / bound - 1));
     behind.push(100 * (soon / search.best.cents - 1));
+    const again = performance.now();
+    const windows = new Windows(pricer, search.best, highs);
+    while (windows.step());
+    timeAfter += performance.now() - again;
+    gapsAfter.push(100 * (windows.best.cents / bound - 1));
   }
   const mean = (values: number[]) => values.reduce((t, v) => t + v, 0) / values.length;
   return {
@@ -54,6 +66,8 @@ export function measurePlanner(outlets: number): PlannerFigures | null {
     gapWorst: Math.max(...gaps),
     behind: mean(behind),
     time: time / bounds.length,
+    gapAfter: mean(gapsAfter),
+    timeAfter: timeAfter / bounds.length,
   };
 }
 
@@ -73,25 +87,30 @@ export interface ProofFigures {
   agreed: number;
 }
 
-/** The search and the proof on houses small enough for one. */
+/**
+ * The search and the proof on houses small enough for one.
+ * @param maxDrop with guards too; without it neither counts
+ */
 export async function measureProof(
   make: typeof randomHouse | typeof randomProblem,
   outlets: number,
   houses: number,
+  maxDrop?: number,
 ): Promise<ProofFigures> {
   const highs = await loadHighs();
   const figures: ProofFigures = { find: 0, prove: 0, found: 0, proven: 0, agreed: 0 };
   for (let seed = 1; seed <= houses; seed++) {
-    const pricer = new Pricer({ ...make(outlets, seed), ...unlimited(outlets) });
+    const problem = make(outlets, seed);
+    const pricer = new Pricer({ ...problem, ...(maxDrop ? { maxDrop } : unlimited(outlets)) });
     let start = performance.now();
     const iterations = BEFORE_PROOF * outlets;
     const search = annealing(pricer, seed, iterations);
     search.step(iterations);
     figures.find += (performance.now() - start) / houses;
     start = performance.now();
-    const best = provePlan(pricer, search.best, highs);
+    const { best, proven } = provePlan(pricer, search.best, highs, search.met());
     figures.prove += (performance.now() - start) / houses;
-    if (!best) continue;
+    if (!best || !proven) continue;
     figures.proven++;
     if (search.best.cents <= best.cents + 1e-6) figures.found++;
     if (outlets <= MOST_SUBSETS && Math.abs(subsetPlan(pricer)!.cents - best.cents) < 1e-6) figures.agreed++;

@@ -101,6 +101,14 @@ export interface Plan {
   cents: number;
 }
 
+/** What comes of a proof. */
+export interface Proof {
+  /** The cheapest plan that was found; null where none meets what is asked. */
+  best: Plan | null;
+  /** None is cheaper. */
+  proven: boolean;
+}
+
 /** Prices remembered at a time, a power of two. */
 const MOST_KNOWN = 2 ** 19;
 
@@ -118,6 +126,12 @@ const NUDGE = 1e-8;
 
 /** Added where no option keeps the drop within its limit: such a circuit is a last resort. */
 export const OUT_OF_DROP = 1e6;
+
+function nudgesFor(n: number, random: () => number): Float64Array {
+  const nudges = Float64Array.from({ length: n * n }, () => NUDGE * random());
+  for (let i = 0; i < n; i++) for (let j = 0; j < i; j++) nudges[i * n + j] = nudges[j * n + i]!;
+  return nudges;
+}
 
 export class Pricer {
   readonly problem: Problem;
@@ -143,24 +157,24 @@ export class Pricer {
   private readonly members: Int32Array;
   /** As many cables out of every box as there may ever be. */
   private readonly unlimited: Uint8Array;
+  /** Nudges of segments, row by row, and of home runs, where a row meets its column; cents. */
+  readonly nudges: Float64Array;
 
-  constructor(problem: Problem) {
+  /** @param nudges those of the problem that this one is a part of, so that trees are the same */
+  constructor(problem: Problem, nudges?: Float64Array) {
     this.problem = problem;
     const n = problem.ids.length;
     const random = randomFrom(1);
-    const nudges = Float64Array.from({ length: n * n }, () => NUDGE * random());
+    this.nudges = nudges ?? nudgesFor(n, random);
     this.edges = problem.options.map((o) =>
-      problem.between.map((inches, at) => {
-        const [i, j] = [Math.floor(at / n), at % n];
-        return inches * o.perInch + problem.change[at]! + nudges[Math.min(i, j) * n + Math.max(i, j)]!;
-      }),
+      problem.between.map((inches, at) => inches * o.perInch + problem.change[at]! + this.nudges[at]!),
     );
     this.trunk = new Int32Array(n).fill(-1);
     for (const [o, { trunk }] of problem.options.entries()) if (trunk !== undefined) this.trunk[trunk] = o;
     this.homes = problem.options.map((o) =>
       problem.home.map((inches, i) => {
         if (o.trunk !== undefined) return i === o.trunk ? 0 : Infinity;
-        return this.trunk[i]! >= 0 ? Infinity : inches * o.perInch + nudges[i * n + i]!;
+        return this.trunk[i]! >= 0 ? Infinity : inches * o.perInch + this.nudges[i * n + i]!;
       }),
     );
     this.guardedHomes = this.homes.map((home) =>

@@ -4,7 +4,7 @@
  * priced in full and searched.
  */
 import type { Highs } from 'highs';
-import { NEAR, OUT_OF_DROP, type Plan, type Pricer } from './problem.ts';
+import { NEAR, OUT_OF_DROP, type Plan, type Pricer, type Proof } from './problem.ts';
 import { firstLimits, split, tightened, type Limits } from './counts.ts';
 import { boundOver, columnOf, reduced, relaxOrPart, solverOf, worth, type Bound } from './relax.ts';
 import type { Column } from './pool.ts';
@@ -15,11 +15,16 @@ import { bySubsets } from './subsets.ts';
 
 /** Most sites for which a proof is tried. */
 export const MOST_PROVEN = 30;
-/** Steps of the search for sets before they are listed instead, and before a proof is given up. */
-const FEW_SET_STEPS = 100_000;
-const MOST_SET_STEPS = 2_000_000;
-/** Most sets for that. */
-const MOST_LISTED = 4_000_000;
+/** What a proof may take. */
+export interface Effort {
+  /** Steps of the search for sets before they are listed instead. */
+  few: number;
+  /** Most sets for that. */
+  listed: number;
+  /** Further steps where there are more, before the proof is given up. */
+  most: number;
+}
+const EFFORT: Effort = { few: 100_000, listed: 4_000_000, most: 2_000_000 };
 /** So few sites that their subsets are looked at at once. */
 const FEW_SITES = 16;
 /** Steps of the last search before it is given up. */
@@ -44,26 +49,29 @@ function within(pricer: Pricer, search: SetSource, { duals }: Bound, room: numbe
 }
 
 /**
- * The cheapest plan, proven.
+ * The cheapest plan, proven where there are not too many sets or steps for it.
  * @param known a plan to begin with
  * @param met circuits of other plans: the more there are, the sooner it is done
- * @returns null where there are too many sets or steps for a proof, or no plan meets what is asked
  */
 export function provePlan(
   pricer: Pricer,
   known: Plan,
   highs: Highs,
   met: readonly (readonly number[])[] = [],
-): Plan | null {
+  effort = EFFORT,
+): Proof {
   const n = pricer.problem.ids.length;
-  if (n > MOST_PROVEN) return null;
-  const best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
-  if (n <= 1) return best;
+  const best = soundOrNone(pricer, known);
+  if (n <= 1) return { best, proven: true };
   // Where even a good plan cannot keep within the drop, what is least bad is not worth a proof.
-  if (best && best.cents >= OUT_OF_DROP) return null;
+  if (n > MOST_PROVEN || (best && best.cents >= OUT_OF_DROP)) return { best, proven: false };
   if (n <= FEW_SITES) return bySubsets(pricer, best);
-  return byRelaxation(pricer, known, highs, new FoundOrListed(pricer), met);
+  return byRelaxation(pricer, known, highs, new FoundOrListed(pricer, effort), met);
 }
+
+/** A plan where it holds enough circuits with a marked site. */
+const soundOrNone = (pricer: Pricer, plan: Plan): Plan | null =>
+  pricer.spread(plan.circuits.map((c) => c.sites)) ? plan : null;
 
 /** Sets are searched for, and listed once that has taken long and there are few enough. */
 export class FoundOrListed implements SetSource {
@@ -71,11 +79,12 @@ export class FoundOrListed implements SetSource {
   private readonly search: SetSearch;
   private listed: ListedSets | null = null;
   private mayList = true;
+  private readonly effort: Effort;
 
-  /** @param few steps of the search before sets are listed */
-  constructor(pricer: Pricer, few = FEW_SET_STEPS) {
+  constructor(pricer: Pricer, effort: Effort) {
     this.pricer = pricer;
-    this.search = new SetSearch(pricer, few);
+    this.effort = effort;
+    this.search = new SetSearch(pricer, effort.few);
   }
 
   below(values: Values, limit: number, most: number, visit: Visit): boolean {
@@ -83,8 +92,9 @@ export class FoundOrListed implements SetSource {
     const complete = this.search.below(values, limit, most, visit);
     if (complete || this.search.budget > 0 || !this.mayList) return complete;
     this.mayList = false;
-    this.search.budget = MOST_SET_STEPS;
-    if (estimatedSets(this.pricer) <= MOST_LISTED) this.listed = ListedSets.of(this.pricer, MOST_LISTED);
+    const { listed, most: steps } = this.effort;
+    this.search.budget = steps;
+    if (estimatedSets(this.pricer) <= listed) this.listed = ListedSets.of(this.pricer, listed);
     return this.below(values, limit, most, visit);
   }
   spend(steps: number): void {
@@ -102,8 +112,8 @@ export function byRelaxation(
   highs: Highs,
   search: SetSource,
   met: readonly (readonly number[])[] = [],
-): Plan | null {
-  let best = pricer.spread(known.circuits.map((c) => c.sites)) ? known : null;
+): Proof {
+  let best = soundOrNone(pricer, known);
   const solver = solverOf(pricer, highs, search);
   for (const sites of met) {
     const column = columnOf(pricer, search, sites, Infinity);
@@ -114,35 +124,40 @@ export function byRelaxation(
   for (let next = pending.pop(); next; next = pending.pop()) {
     const limits = tightened(pricer, highs, next);
     if (!limits) continue;
-    let ceiling = best?.cents ?? Infinity;
-    const until = { within: NEAR, enough: ceiling };
+    const until = { within: NEAR, enough: best?.cents ?? Infinity };
     const relaxed = relaxOrPart(solver, limits, columns, until, true);
-    if (!relaxed) return null;
+    if (!relaxed) return { best, proven: false };
     columns = relaxed.columns;
-    let room = ceiling - relaxed.bound - NEAR;
-    if (room <= 0) continue;
+    if (until.enough <= relaxed.bound + NEAR) continue;
     const parts = relaxed.parts ?? split(limits, relaxed.counts);
     if (parts) {
       pending.push(...parts);
       continue;
     }
-    if (relaxed.bound === -Infinity) return null;
-    const { duals } = relaxed;
     // A plan of the sets at hand lowers the ceiling before all sets are looked through.
-    const near = relaxed.columns.filter((column) => reduced(pricer, duals, column) < room);
-    const sketch = cheapest(pricer, highs, near, relaxed, ceiling, limits);
-    if (sketch) {
-      best = sketch;
-      ceiling = sketch.cents;
-      room = ceiling - relaxed.bound - NEAR;
-      if (room <= 0) continue;
-    }
-    const left = within(pricer, search, relaxed, room);
+    best = ofColumns(pricer, highs, columns, until.enough, limits) ?? best;
+    const ceiling = best?.cents ?? Infinity;
+    const room = ceiling - relaxed.bound - NEAR;
+    if (room <= 0) continue;
+    const left = relaxed.bound > -Infinity ? within(pricer, search, relaxed, room) : undefined;
     const found = left && cheapest(pricer, highs, left, relaxed, ceiling, limits);
-    if (found === undefined) return null;
+    if (found === undefined) return { best, proven: false };
     best = found ?? best;
   }
-  return best;
+  return { best, proven: true };
+}
+
+/** The cheapest plan of the sets that a program holds, null where none was found below a ceiling. */
+function ofColumns(
+  pricer: Pricer,
+  highs: Highs,
+  columns: readonly Column[],
+  ceiling: number,
+  limits: Limits,
+): Plan | null {
+  const full = boundOver(pricer, highs, columns, limits);
+  const near = columns.filter((column) => reduced(pricer, full.duals, column) < ceiling - full.bound);
+  return cheapest(pricer, highs, near, full, ceiling, limits) ?? null;
 }
 
 /** Times that a choice is looked at again with its sets priced in full. */

@@ -4,6 +4,7 @@ import { annealing, type Search } from './anneal.ts';
 import type { HouseProblem, Part } from './house.ts';
 import type { Plan } from './problem.ts';
 import { MOST_PROVEN, provePlan } from './prove.ts';
+import { Windows } from './windows.ts';
 
 /** Iterations of the search for a number of sites. */
 export const iterationsFor = (sites: number): number => Math.max(2500, 5 * sites ** 2);
@@ -25,12 +26,19 @@ export interface Progress {
 interface Task {
   part: Part;
   plan: Plan;
+  sites: number;
+  /** Null once it is done. */
   search: Search | null;
   iterations: number;
   /** A proof was tried, or there are too many sites for one. */
   tried: boolean;
   proven: boolean;
+  /** Where there is no proof, neighbouring circuits are planned anew together once the search is done. */
+  windows: Windows | null;
 }
+
+/** Share of a part's work that the search is, where there is no proof. */
+const SEARCH_SHARE = 0.4;
 
 export class HouseSearch {
   private readonly tasks: Task[];
@@ -41,10 +49,11 @@ export class HouseSearch {
   constructor(house: HouseProblem, seed: number, highs: Highs) {
     this.highs = highs;
     this.tasks = house.parts.map((part): Task => {
-      const n = part.sites.length + part.trunks.length;
-      const iterations = n <= MOST_PROVEN ? BEFORE_PROOF * n : iterationsFor(n);
+      const sites = part.sites.length + part.trunks.length;
+      const iterations = sites <= MOST_PROVEN ? BEFORE_PROOF * sites : iterationsFor(sites);
       const search = annealing(part.pricer, seed, iterations, part.present);
-      return { part, plan: search.best, search, iterations, tried: n > MOST_PROVEN, proven: false };
+      const tried = sites > MOST_PROVEN;
+      return { part, plan: search.best, sites, search, iterations, tried, proven: false, windows: null };
     });
   }
 
@@ -53,11 +62,14 @@ export class HouseSearch {
   }
 
   get progress(): Progress {
-    const work = (t: Task) => Math.max(SLICE, t.iterations);
-    const done = (t: Task) => (t.search === null ? work(t) : t.search.iterations);
-    const all = this.tasks.reduce((s, t) => s + work(t), 0);
+    const done = ({ search, iterations, tried, proven, windows }: Task): number => {
+      if (proven) return 1;
+      const searched = search ? search.iterations / Math.max(1, iterations) : 1;
+      return (tried ? SEARCH_SHARE : 1) * searched + (1 - SEARCH_SHARE) * (windows?.done ?? 0);
+    };
+    const sites = this.tasks.reduce((s, t) => s + t.sites, 0);
     return {
-      done: all === 0 ? 1 : this.tasks.reduce((s, t) => s + done(t), 0) / all,
+      done: sites === 0 ? 1 : this.tasks.reduce((s, t) => s + t.sites * done(t), 0) / sites,
       cents: this.tasks.reduce((s, t) => s + t.plan.cents, 0),
       proven: this.tasks.filter((t) => t.proven).length,
       parts: this.tasks.length,
@@ -66,19 +78,33 @@ export class HouseSearch {
 
   /** Works a little; false when all is done. */
   step(): boolean {
-    const task = this.tasks.find((t) => t.search !== null);
-    if (!task?.search) return false;
-    if (task.search.step(Math.min(SLICE, task.iterations - task.search.iterations)))
-      task.plan = task.search.best;
-    if (task.search.iterations < task.iterations) return true;
-    const best = task.tried ? null : provePlan(task.part.pricer, task.plan, this.highs, task.search.met());
-    if (best) {
-      task.plan = best;
-      task.proven = true;
+    const searched = this.tasks.find((t) => t.search !== null);
+    if (searched) {
+      this.search(searched);
+      return true;
     }
-    if (best || task.tried) task.search = null;
-    else task.iterations = iterationsFor(task.part.sites.length + task.part.trunks.length);
+    for (const task of this.tasks) {
+      if (!task.windows?.step()) continue;
+      task.plan = task.windows.best;
+      return true;
+    }
+    return false;
+  }
+
+  private search(task: Task): void {
+    const search = task.search!;
+    if (search.step(Math.min(SLICE, task.iterations - search.iterations))) task.plan = search.best;
+    if (search.iterations < task.iterations) return;
+    if (task.tried) {
+      task.search = null;
+      task.windows = new Windows(task.part.pricer, task.plan, this.highs);
+      return;
+    }
+    const { best, proven } = provePlan(task.part.pricer, task.plan, this.highs, search.met());
+    task.plan = best ?? task.plan;
+    task.proven = proven && best !== null;
     task.tried = true;
-    return true;
+    if (task.proven) task.search = null;
+    else task.iterations = iterationsFor(task.sites);
   }
 }

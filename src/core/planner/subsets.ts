@@ -4,17 +4,14 @@
  * that is too full stand there at a price they cannot be below; those that may be in a better plan are priced in full.
  */
 import { firstIn, sitesIn } from './bits.ts';
-import { NEAR, type Plan, type Pricer } from './problem.ts';
+import { NEAR, type Plan, type Pricer, type Proof } from './problem.ts';
 
 /** Sets priced in full, and steps of the last search, before it is given up. */
 const MOST_PRICED = 50_000;
 const MOST_STEPS = 50_000_000;
 
-/**
- * @param known a plan to begin with
- * @returns the cheapest plan; null where it was given up, or no plan meets what is asked
- */
-export function bySubsets(pricer: Pricer, known: Plan | null): Plan | null {
+/** @param known a plan to begin with */
+export function bySubsets(pricer: Pricer, known: Plan | null): Proof {
   const { problem } = pricer;
   const n = problem.ids.length;
   const count = 2 ** n;
@@ -79,6 +76,5 @@ export function bySubsets(pricer: Pricer, known: Plan | null): Plan | null {
     }
   };
   descend(count - 1, 0);
-  if (steps > MOST_STEPS) return null;
-  return groups ? pricer.plan(groups) : known;
+  return { best: groups ? pricer.plan(groups) : known, proven: steps <= MOST_STEPS };
 }
