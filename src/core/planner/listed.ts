@@ -162,8 +162,11 @@ function walk(pricer: Pricer, meet: (set: Met) => number): void {
 const SITES_FOLLOWED = 3;
 const SHARE_FOLLOWED = 0.3;
 
-/** About how many sets there are to list (Knuth, Math. Comp. 29, 1975). */
-export function estimatedSets(pricer: Pricer): number {
+/**
+ * About how many sets there are to list (Knuth, Math. Comp. 29, 1975).
+ * @param most more than this are not counted further
+ */
+export function estimatedSets(pricer: Pricer, most = Infinity): number {
   const random = randomFrom(1);
   let count = 0;
   walk(pricer, ({ up }) => {
@@ -171,7 +174,8 @@ export function estimatedSets(pricer: Pricer): number {
     const sites = up === NOWHERE ? 1 : up + 1;
     const sifted = Math.max(0, sites - SITES_FOLLOWED);
     count += SHARE_FOLLOWED ** -sifted;
-    return sites < SITES_FOLLOWED || random() < SHARE_FOLLOWED ? sites : NOWHERE;
+    const followed = count <= most && (sites < SITES_FOLLOWED || random() < SHARE_FOLLOWED);
+    return followed ? sites : NOWHERE;
   });
   return count;
 }

@@ -94,7 +94,7 @@ export class FoundOrListed implements SetSource {
     this.mayList = false;
     const { listed, most: steps } = this.effort;
     this.search.budget = steps;
-    if (estimatedSets(this.pricer) <= listed) this.listed = ListedSets.of(this.pricer, listed);
+    if (estimatedSets(this.pricer, listed) <= listed) this.listed = ListedSets.of(this.pricer, listed);
     return this.below(values, limit, most, visit);
   }
   spend(steps: number): void {

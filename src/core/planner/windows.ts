@@ -17,7 +17,7 @@ const ROUNDS = 3;
 /** Iterations of the search for each of its sites before its proof. */
 const BEFORE_PROOF = 40;
 /** What a proof may take: what it found till then is as welcome. */
-const EFFORT: Effort = { few: 60_000, listed: 4_000_000, most: 1_000_000 };
+const EFFORT: Effort = { few: 60_000, listed: 2_000_000, most: 300_000 };
 
 /** The problem of some sites, where all others stay on circuits of their own. */
 export function restricted({ problem, nudges }: Pricer, sites: Sites, others: readonly Sites[]): Pricer {
