@@ -14,6 +14,13 @@ export interface Candidates {
   count: number;
 }
 
+/** Place of the one with the cheapest segment. */
+export function nearestOf({ way, count }: Candidates): number {
+  let nearest = 0;
+  for (let t = 1; t < count; t++) if (way[t]! < way[nearest]!) nearest = t;
+  return nearest;
+}
+
 const commonDivisor = (a: number, b: number): number => (b === 0 ? a : commonDivisor(b, a % b));
 
 export class Clusters {

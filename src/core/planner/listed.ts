@@ -2,6 +2,7 @@
  * All sets of sites that one circuit could take, listed once and then looked through in milliseconds: where drop rules
  * out most sets, there are fewer of them than a search for those that pay takes steps.
  */
+import { nearestOf, type Candidates } from './clusters.ts';
 import { layersOf, type Layer } from './layers.ts';
 import { LARGE, TINY, type Pricer } from './problem.ts';
 import { randomFrom } from './random.ts';
@@ -22,13 +23,9 @@ interface Met {
 }
 
 /** What may still join a set. */
-interface Level {
-  /** Places in the layer. */
-  site: Int32Array;
-  /** Price of the cheapest segment from each to the set, cents, and place of its feeder in the order of joining. */
-  way: Float64Array;
+interface Level extends Candidates {
+  /** Place of each way's feeder, in the order of joining. */
   from: Int32Array;
-  count: number;
 }
 
 /** Meets every set of a layer that keeps within the drop once, as Prim builds its tree. */
@@ -134,12 +131,6 @@ class Walk {
   }
 }
 
-function nearestOf({ way, count }: Level): number {
-  let nearest = 0;
-  for (let t = 1; t < count; t++) if (way[t]! < way[nearest]!) nearest = t;
-  return nearest;
-}
-
 /** Takes a candidate away; the last one takes its place. */
 function remove(level: Level, at: number): void {
   const { site, way, from } = level;
@@ -180,6 +171,9 @@ export function estimatedSets(pricer: Pricer, most = Infinity): number {
   return count;
 }
 
+/** Marks a set that others grew from. */
+const LEADS = 2;
+
 /** The sets that were met, one beside the other. */
 class SetList {
   count = 0;
@@ -206,6 +200,24 @@ class SetList {
     this.cents[this.count] = cents;
     this.kind[this.count] = kind;
     return this.count++;
+  }
+
+  /** Leaves out all but the sets at places where `kept` is 1, and those that they grew from. */
+  thin(kept: Uint8Array): void {
+    const { up, site, cents, kind, priced } = this;
+    for (let k = this.count - 1; k >= 0; k--) if (kept[k] && up[k] !== NOWHERE) kept[up[k]!] ||= LEADS;
+    const place = new Int32Array(this.count);
+    let count = 0;
+    for (let k = 0; k < this.count; k++) {
+      if (!kept[k]) continue;
+      up[count] = up[k] === NOWHERE ? NOWHERE : place[up[k]!]!;
+      site[count] = site[k]!;
+      cents[count] = kept[k] === LEADS ? Infinity : cents[k]!;
+      kind[count] = kind[k]!;
+      priced[count] = priced[k]!;
+      place[k] = count++;
+    }
+    this.count = count;
   }
 
   sitesOf(at: number): number[] {
@@ -257,6 +269,18 @@ export class ListedSets implements SetSource {
       if (cents[k]! - value < limit) limit = visit(sites, cents[k]! - value);
     }
     return true;
+  }
+
+  forget(values: Values, limit: number): void {
+    const { list, worth } = this;
+    const { up, site, cents, kind, count } = list;
+    const kept = new Uint8Array(count);
+    for (let k = 0; k < count; k++) {
+      const from = up[k]!;
+      worth[k] = values.site[site[k]!]! + (from === NOWHERE ? 0 : worth[from]!);
+      if (cents[k]! - worth[k]! - values.kind[kind[k]!]! < limit) kept[k] = 1;
+    }
+    list.thin(kept);
   }
 
   /** Listed sets have no steps to spend and no boxes that are too full. */

@@ -100,6 +100,9 @@ export class FoundOrListed implements SetSource {
   spend(steps: number): void {
     this.search.spend(steps);
   }
+  forget(values: Values, limit: number): void {
+    this.listed?.forget(values, limit);
+  }
   penalize(sets: readonly (readonly number[])[]): void {
     if (!this.listed) this.search.penalize(sets);
   }
@@ -119,16 +122,19 @@ export function byRelaxation(
     const column = columnOf(pricer, search, sites, Infinity);
     if (column.cents < OUT_OF_DROP) solver.pool.add(column);
   }
-  const pending: Limits[] = [firstLimits(pricer, best?.cents ?? Infinity)];
+  const first = tightened(pricer, highs, firstLimits(pricer, best?.cents ?? Infinity));
+  const pending: Limits[] = first ? [first] : [];
   let columns: readonly Column[] = known.circuits;
   for (let next = pending.pop(); next; next = pending.pop()) {
-    const limits = tightened(pricer, highs, next);
+    const limits = next === first ? first : tightened(pricer, highs, next);
     if (!limits) continue;
     const until = { within: NEAR, enough: best?.cents ?? Infinity };
     const relaxed = relaxOrPart(solver, limits, columns, until, true);
     if (!relaxed) return { best, proven: false };
     columns = relaxed.columns;
     if (until.enough <= relaxed.bound + NEAR) continue;
+    // What is bounded first bounds all of its parts.
+    if (limits === first) search.forget(relaxed.duals, until.enough - relaxed.bound);
     const parts = relaxed.parts ?? split(limits, relaxed.counts);
     if (parts) {
       pending.push(...parts);

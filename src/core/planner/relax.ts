@@ -75,15 +75,39 @@ class Master {
     });
     this.slack = slack;
   }
-  add(column: Column): void {
-    const key = this.pricer.key(column.sites);
-    if (this.held.has(key)) return;
-    this.held.set(key, column);
+  /** Adds those that it does not hold yet. */
+  add(columns: readonly Column[]): void {
     const n = this.pricer.problem.ids.length;
-    const bit = 1 << this.pricer.kind(column.sites);
-    const rows = this.limits.flatMap(({ kinds }, row) => (kinds & bit ? [n + row] : []));
-    const indices = [...column.sites, ...rows];
-    this.model.addCol(column.cents, 0, this.infinity, { indices, values: indices.map(() => 1) });
+    const cost: number[] = [];
+    const starts = [0];
+    const indices: number[] = [];
+    for (const column of columns) {
+      const key = this.pricer.key(column.sites);
+      if (this.held.has(key)) continue;
+      this.held.set(key, column);
+      const bit = 1 << this.pricer.kind(column.sites);
+      indices.push(...column.sites);
+      this.limits.forEach(({ kinds }, row) => {
+        if (kinds & bit) indices.push(n + row);
+      });
+      cost.push(column.cents);
+      starts.push(indices.length);
+    }
+    const count = cost.length;
+    if (count === 0) return;
+    this.model.addCols({
+      cost: Float64Array.from(cost),
+      lower: new Float64Array(count),
+      upper: new Float64Array(count).fill(this.infinity),
+      matrix: {
+        format: 'csc',
+        numRows: n + this.limits.length,
+        numCols: count,
+        starts: Int32Array.from(starts),
+        indices: Int32Array.from(indices),
+        values: new Float64Array(indices.length).fill(1),
+      },
+    });
   }
   solve(): { cents: number; counts: Float64Array; duals: Duals; chosen: Column[] } {
     this.model.run();
@@ -202,7 +226,7 @@ function fromSearch(
 export function boundOver(pricer: Pricer, highs: Highs, columns: readonly Column[], limits: Limits): Bound {
   const master = new Master(highs, pricer, limits);
   try {
-    for (const column of columns) if (column.cents < Infinity) master.add(column);
+    master.add(columns.filter((column) => column.cents < Infinity));
     const { cents, duals } = master.solve();
     return { bound: cents, duals };
   } finally {
@@ -272,7 +296,7 @@ function relax(
   const steps = sketch ? STEPS.slice(0, 1) : STEPS;
   const master = new Master(solver.highs, pricer, limits);
   try {
-    for (const column of [...alone, ...columns]) master.add(column);
+    master.add([...alone, ...columns]);
     let best: { bound: number; duals: Duals } | null = null;
     let stage = 0;
     for (;;) {
@@ -302,7 +326,7 @@ function relax(
           counts,
           columns: [...master.held.values()],
         };
-      for (const { column } of found.columns) master.add(column);
+      master.add(found.columns.map(({ column }) => column));
     }
   } finally {
     master.dispose();

@@ -5,7 +5,7 @@
  * the nearest site at a time, taken or left out for good, so that each is met once with its tree as Prim builds it;
  * sites that could not pay even with the best of the others are left out with them.
  */
-import type { Candidates } from './clusters.ts';
+import { nearestOf, type Candidates } from './clusters.ts';
 import { layersOf, type Layer } from './layers.ts';
 import { KINDS, LARGE, TINY, type Pricer } from './problem.ts';
 import { penaltiesFor } from './penalties.ts';
@@ -236,8 +236,7 @@ class LayerSearch {
         this.complete = false;
         return;
       }
-      let nearest = 0;
-      for (let t = 1; t < level.count; t++) if (way[t]! < way[nearest]!) nearest = t;
+      const nearest = nearestOf(level);
       const at = site[nearest]!;
       const by = way[nearest]!;
       const feeder = from[nearest]!;
@@ -290,6 +289,8 @@ export interface SetSource {
   below(values: Values, limit: number, most: number, visit: Visit): boolean;
   /** Takes work that was done beside the search out of its steps. */
   spend(steps: number): void;
+  /** Sets that are not below a limit at these values are not asked for any more. */
+  forget(values: Values, limit: number): void;
   /** Finds penalties that suit these sets. */
   penalize(sets: readonly (readonly number[])[]): void;
 }
@@ -332,6 +333,8 @@ export class SetSearch implements SetSource {
   spend(steps: number): void {
     this.budget -= steps;
   }
+  /** What is searched for anew each time is not remembered. */
+  forget(): void {}
 
   below(values: Values, limit: number, most: number, visit: Visit): boolean {
     let complete = true;
