@@ -253,12 +253,18 @@ export class ListedSets implements SetSource {
     return exact ? cents : atLeast;
   }
 
+  private weigh(values: Values): void {
+    const { list, worth } = this;
+    const { up, site, count } = list;
+    for (let k = 0; k < count; k++)
+      worth[k] = values.site[site[k]!]! + (up[k] === NOWHERE ? 0 : worth[up[k]!]!);
+  }
+
   below(values: Values, limit: number, _most: number, visit: Visit): boolean {
     const { list, worth } = this;
-    const { up, site, cents, kind, priced, count } = list;
+    const { cents, kind, priced, count } = list;
+    this.weigh(values);
     for (let k = 0; k < count; k++) {
-      const from = up[k]!;
-      worth[k] = values.site[site[k]!]! + (from === NOWHERE ? 0 : worth[from]!);
       const value = worth[k]! + values.kind[kind[k]!]!;
       if (cents[k]! - value >= limit) continue;
       const sites = list.sitesOf(k);
@@ -273,13 +279,11 @@ export class ListedSets implements SetSource {
 
   forget(values: Values, limit: number): void {
     const { list, worth } = this;
-    const { up, site, cents, kind, count } = list;
-    const kept = new Uint8Array(count);
-    for (let k = 0; k < count; k++) {
-      const from = up[k]!;
-      worth[k] = values.site[site[k]!]! + (from === NOWHERE ? 0 : worth[from]!);
-      if (cents[k]! - worth[k]! - values.kind[kind[k]!]! < limit) kept[k] = 1;
-    }
+    const { cents, kind } = list;
+    this.weigh(values);
+    const kept = Uint8Array.from({ length: list.count }, (_, k) =>
+      cents[k]! - worth[k]! - values.kind[kind[k]!]! < limit ? 1 : 0,
+    );
     list.thin(kept);
   }
 
