@@ -534,6 +534,8 @@ const shedPanel: Panel = {
     material: 'copper',
     cable: 'UF-B',
     ground: true,
+    ambient: 30,
+    bundled: 2,
     measured: null,
   },
   bonded: false,

@@ -124,6 +124,16 @@ export function usableAmpacity(gauge: Gauge, conditions: Conditions, breaker = 0
 }
 
 /**
+ * How a usable ampacity comes about.
+ * @param least what it has to be, amperes
+ */
+export const whereItRuns = (u: Usable, edition: Edition, least?: number): Step => ({
+  what: 'Ampacity where it runs',
+  working: `min(${u.insulationColumn} °C value × ${u.ambient} × ${u.bundling} = ${round(u.derated, 1)} A, ${u.base} A) = ${round(u.usable, 1)} A${least === undefined ? '' : ` ≥ ${round(least, 2)} A`}`,
+  section: ADJUSTMENT_SECTION[edition],
+});
+
+/**
  * Largest breaker a conductor may have: its usable ampacity, or the next standard size where 240.4(B) allows,
  * never above the small-conductor cap of 240.4(D).
  */
@@ -215,11 +225,7 @@ export function sizeCircuit(input: SizingInput): Result<Sizing> {
       working: `${gauge} AWG ${input.material}, ${u.column} °C column: ${u.base} A ≥ ${round(counted, 2)} A`,
       section: `${AMPACITY_SECTION[input.edition]}, 110.14(C)${METHOD_SECTION[input.method]}`,
     },
-    {
-      what: 'Ampacity where it runs',
-      working: `min(${u.insulationColumn} °C value × ${u.ambient} × ${u.bundling} = ${round(u.derated, 1)} A, ${u.base} A) = ${round(u.usable, 1)} A ≥ ${round(corrected, 2)} A`,
-      section: ADJUSTMENT_SECTION[input.edition],
-    },
+    whereItRuns(u, input.edition, corrected),
     {
       what: 'Breaker',
       working: `${breaker} A ≥ ${round(counted, 2)} A, ${limit.working}`,

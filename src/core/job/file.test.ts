@@ -70,6 +70,15 @@ test('a version 4 file is brought up to date: its readings are of whole outlets,
   assert.deepEqual([document.overrides, document.deviceTests], [{}, {}]);
 });
 
+test('a version 5 file is brought up to date: its feeder meets no heat and nothing beside it', () => {
+  const text = readFileSync(new URL('../../../tests/files/job-version-5.json', import.meta.url), 'utf8');
+  const before = JSON.parse(text) as Record<string, { id: string; feeder: object | null }[]>;
+  const { panels } = parseFile(text);
+  const shed = before.panels!.find((p) => p.id === 'panel-shed')!;
+  assert.deepEqual(panels['panel-shed']!.feeder, { ...shed.feeder, ambient: 30, bundled: 2 });
+  assert.equal(panels['panel-a']!.feeder, null);
+});
+
 test('a version 3 file is brought up to date: breakers, neutrals and nameplates say what they always meant', () => {
   const read = (name: string) =>
     readFileSync(new URL(`../../../tests/files/${name}`, import.meta.url), 'utf8');
@@ -130,7 +139,7 @@ const BAD: [string, string, RegExp][] = [
   ['empty text', '', /file: is not complete JSON/],
   ['a list', '[]', /file: expected a job file/],
   ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
-  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 6, made by a later Hekto/],
+  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 7, made by a later Hekto/],
   ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
   [
     '__proto__ keys',

@@ -1,7 +1,7 @@
 /** Steps that bring an older job file to the current form. One function per version, never edited later. */
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 5;
+export const VERSION = 6;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -220,11 +220,22 @@ function fromVersion4(file: Raw): Raw {
   };
 }
 
+/** Version 5 took it that a feeder ran at 30 °C with nothing beside it. */
+const fromVersion5 = (file: Raw): Raw => ({
+  ...file,
+  version: 6,
+  panels: list(file.panels).map(({ feeder, ...panel }) => ({
+    ...panel,
+    feeder: feeder && { ...feeder, ambient: 30, bundled: 2 },
+  })),
+});
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
   3: fromVersion3,
   4: fromVersion4,
+  5: fromVersion5,
 };
 
 /** Applies every step from the file's version up to the current one. */

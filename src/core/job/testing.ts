@@ -116,6 +116,8 @@ export const FEEDER: Feeder = {
   material: 'copper',
   cable: 'NM-B',
   ground: true,
+  ambient: 30,
+  bundled: 2,
   measured: 600,
 };
 

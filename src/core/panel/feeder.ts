@@ -1,7 +1,13 @@
 /** The feeder of a subpanel: breaker against load and conductor, four wires, ground, drop. */
 import { conditionsOf } from '../circuits/circuitLoad.ts';
 import { lengthOf, panelPlace, plannedBetween } from '../circuits/run.ts';
-import { equipmentGround, largestBreaker, twoWireDrop, usableAmpacity } from '../circuits/sizing.ts';
+import {
+  equipmentGround,
+  largestBreaker,
+  twoWireDrop,
+  usableAmpacity,
+  whereItRuns,
+} from '../circuits/sizing.ts';
 import { dwellingLoad } from '../loads/dwelling.ts';
 import { legsTogether } from './balance.ts';
 import { circuitsBehind, type JobLoad, type Wired } from './jobLoad.ts';
@@ -56,8 +62,7 @@ export function sizeFeeder(
   const { settings } = document.job;
   const planned = plannedBetween(settings, panelPlace(document, from), panelPlace(document, panel), true);
   const length = feeder.measured ?? lengthOf(planned);
-  // Two hots and a neutral that carries only their difference: two conductors count.
-  const conditions = conditionsOf(document.job, { ...feeder, ambient: 30, bundled: 2 });
+  const conditions = conditionsOf(document.job, feeder);
   const largestFor = (gauge: Gauge): number | null => {
     const u = usableAmpacity(gauge, conditions, feeder.rating);
     return u && u.usable >= amps - 1e-9 ? largestBreaker(gauge, feeder.material, u.usable, true) : null;
@@ -80,10 +85,20 @@ export function sizeFeeder(
     {
       what: 'Conductor',
       working: u
-        ? `${feeder.gauge} AWG ${feeder.material}, ${u.column} °C column: ${round(u.usable, 1)} A; breaker at most ${largest ?? 0} A`
-        : `there is no ${feeder.gauge} AWG ${feeder.material} in the table`,
-      section: '110.14(C), 240.4(B)',
+        ? `${feeder.gauge} AWG ${feeder.material}, ${u.column} °C column: ${u.base} A`
+        : `there is no ${feeder.gauge} AWG ${feeder.material} in the table, or not at ${feeder.ambient} °C`,
+      section: '110.14(C)',
     },
+    ...(u
+      ? [
+          whereItRuns(u, document.job.edition),
+          {
+            what: 'Breaker on that conductor',
+            working: `at most ${largest ?? 0} A`,
+            section: '240.4(B)',
+          },
+        ]
+      : []),
     {
       what: 'Equipment ground',
       working: `${ground} AWG for ${feeder.rating} A`,

@@ -135,6 +135,29 @@ test('a feeder: load, largest breaker, ground and drop', () => {
   assert.ok(Math.abs(sized.drop.percent - 1.6367) < 1e-3);
 });
 
+test('a feeder through an attic, beside others: heat and bundling take their share of the 90 °C column', () => {
+  const sub = (values: Partial<typeof FEEDER>): Panel => ({
+    ...PANEL,
+    id: 'panel-2',
+    bonded: false,
+    feeder: { ...FEEDER, ...values },
+  });
+  const sized = (values: Partial<typeof FEEDER>, amps = 40) => {
+    const panel = sub(values);
+    return sizeFeeder(house({ panels: [PANEL, panel] }), panel, panel.feeder!, amps)!;
+  };
+  // 75 A × 0.82 is above the 55 A of the 60 °C column; × 0.8 for six conductors it is not.
+  assert.equal(sized({ ambient: 50 }).usableAmps, 55);
+  const hot = sized({ ambient: 50, bundled: 6 });
+  assert.ok(Math.abs(hot.usableAmps! - 49.2) < 1e-9, `${hot.usableAmps} A`);
+  assert.equal(hot.largestBreaker, 50);
+  // 95 A × 0.82 × 0.8 = 62.3 A.
+  assert.equal(hot.leastGauge, '4');
+  assert.match(hot.steps.map((s) => s.working).join('\n'), /90 °C value × 0\.82 × 0\.8 = 49\.2 A/);
+  // 195 A × 0.29 = 56.6 A, for which 60 A is the next breaker.
+  assert.equal(sized({ ambient: 85 }).leastGauge, '2/0');
+});
+
 test('names say what a circuit feeds and where', () => {
   const area = room([100, 100, 100, 100], undefined, { name: 'West bedroom' });
   const hall = room([100, 100, 100, 100], undefined, { id: 'area-2', name: 'Hall' });

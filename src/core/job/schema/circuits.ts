@@ -38,6 +38,14 @@ export const panelFoundSchema = entity({
   ),
 });
 
+/** What conductors meet on their way. */
+const way = {
+  /** Hottest surroundings. */
+  ambient: number(-40, 85).meta({ unit: '°C' }),
+  /** Current-carrying conductors bundled, its own included. */
+  bundled: whole(1, 100),
+};
+
 /** The feeder of a subpanel: the breaker it leaves from and the conductors between. */
 export const feederSchema = entity({
   panelId: id(),
@@ -48,6 +56,7 @@ export const feederSchema = entity({
   cable: word(CABLES),
   /** An equipment ground runs with it: four wires. */
   ground: flag(),
+  ...way,
   /** Measured length, inches. */
   measured: inches(1, 24000).nullable(),
 });
@@ -127,9 +136,6 @@ export const circuitSchema = entity({
   gauge: word(GAUGES),
   material: word(MATERIALS),
   cable: word(CABLES),
-  /** Hottest surroundings on the way. */
-  ambient: number(-40, 85).meta({ unit: '°C' }),
-  /** Current-carrying conductors bundled on the way, its own included. */
-  bundled: whole(1, 100),
+  ...way,
   stops: list(stopSchema, 400),
 });

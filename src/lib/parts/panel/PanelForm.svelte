@@ -12,6 +12,7 @@
   import LengthField from '../LengthField.svelte';
   import NumberField from '../NumberField.svelte';
   import Toggle from '../Toggle.svelte';
+  import WayFields from '../WayFields.svelte';
   import Working from '../Working.svelte';
 
   let { panel, onremoved }: { panel: Panel; onremoved: () => void } = $props();
@@ -152,6 +153,7 @@
         value={feeder.ground}
         set={(ground) => putFeeder({ ground })}
       />
+      <WayFields way={feeder} put={putFeeder} />
     </div>
     <p>
       {round(load.amps, 1)} A {load.from}; drop {round(sized.drop.percent, 1)} %; ground {sized.ground} AWG.

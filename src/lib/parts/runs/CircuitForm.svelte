@@ -21,6 +21,7 @@
   import Choice from '../Choice.svelte';
   import NumberField from '../NumberField.svelte';
   import Toggle from '../Toggle.svelte';
+  import WayFields from '../WayFields.svelte';
   import Working from '../Working.svelte';
 
   let { run }: { run: Run } = $props();
@@ -97,23 +98,7 @@
         options={STATUS_OPTIONS}
         set={(status) => put({ status })}
       />
-      <NumberField
-        label="Hottest place on the way"
-        unit="°C"
-        value={circuit.ambient}
-        min={-40}
-        max={85}
-        hint="an attic in summer: 50 to 60"
-        set={(ambient) => put({ ambient: ambient! })}
-      />
-      <NumberField
-        label="Conductors bundled"
-        value={circuit.bundled}
-        min={1}
-        max={100}
-        hint="current-carrying, its own two included"
-        set={(bundled) => put({ bundled: bundled! })}
-      />
+      <WayFields way={circuit} {put} />
       {#if !two}
         <Choice label="Takes" value={circuit.half} options={HALF_OPTIONS} set={(half) => put({ half })} />
       {:else}

@@ -82,6 +82,8 @@
         material: 'copper',
         cable: 'NM-B',
         ground: true,
+        ambient: 30,
+        bundled: 2,
         measured: null,
       },
     };
