@@ -29,11 +29,12 @@ const bare = (): JobDocument => {
   return { ...job, circuits, readings: {}, proofs: {}, energizings: {} };
 };
 
-function planned(document: JobDocument, settings = SETTINGS, steps = Infinity) {
+/** @param steps else until every part was searched, without a second look at neighbouring circuits */
+function planned(document: JobDocument, settings = SETTINGS, steps?: number) {
   const view = new View(document);
   const house = houseProblem(view, settings)!;
   const search = new HouseSearch(house, 1, highs);
-  for (let i = 0; i < steps && search.step(); i++);
+  for (let i = 0; steps === undefined ? !search.progress.searched : i < steps; i++) if (!search.step()) break;
   const proposal = propose(view, house, search.plans, settings);
   return { view, house, search, proposal, after: run(document, proposal.command).document };
 }
@@ -118,7 +119,7 @@ test('designated circuits serve their own: two for the kitchen, one each for lau
 });
 
 test('what the plan promises is what the runs then show', () => {
-  const { view, house, search, proposal, after } = planned(bare());
+  const { view, house, search, proposal, after } = planned(bare(), SETTINGS, Infinity);
   for (const [i, part] of house.parts.entries()) {
     for (const priced of search.plans[i]!.circuits) {
       const root = part.sites[priced.sites[0]!]!.box.id;
@@ -164,6 +165,8 @@ test('stopped after any step it still is a whole plan, and never a worse one', (
     return search.progress.cents;
   });
   for (let i = 1; i < costs.length; i++) assert.ok(costs[i]! <= costs[i - 1]! + 1e-6);
+  const { progress } = planned(document).search;
+  assert.ok(progress.searched && progress.done < 1, 'neighbouring circuits of the largest part are left');
 });
 
 test('a panel without room says which circuits it cannot take', () => {

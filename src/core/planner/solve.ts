@@ -21,6 +21,8 @@ export interface Progress {
   /** Parts whose plan is proven to be the best. */
   proven: number;
   parts: number;
+  /** Every part was searched: what is left is to plan neighbouring circuits anew. */
+  searched: boolean;
 }
 
 interface Task {
@@ -73,6 +75,7 @@ export class HouseSearch {
       cents: this.tasks.reduce((s, t) => s + t.plan.cents, 0),
       proven: this.tasks.filter((t) => t.proven).length,
       parts: this.tasks.length,
+      searched: this.tasks.every((t) => t.search === null),
     };
   }
 

@@ -219,7 +219,13 @@
         <span role="status">
           {#if draft}
             {dollars(draft.figures.cents)} so far; {draft.progress.proven} of {draft.progress.parts} groups proven
-            best{running ? '' : draft.finished ? ', done' : ', stopped'}
+            best{running
+              ? draft.progress.searched
+                ? '; neighbouring circuits planned anew together'
+                : ''
+              : draft.finished
+                ? ', done'
+                : ', stopped'}
           {:else}Starting…{/if}
         </span>
       {/if}
