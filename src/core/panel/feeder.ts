@@ -11,7 +11,7 @@ import {
 import { dwellingLoad } from '../loads/dwelling.ts';
 import { legsTogether } from './balance.ts';
 import { circuitsBehind, type JobLoad, type Wired } from './jobLoad.ts';
-import { GAUGES_BY_SIZE, ohmsPerThousandFeet } from '../code/tables/conductors.ts';
+import { GAUGES_BY_SIZE, ohmsPerThousandFeet, smallConductorCap } from '../code/tables/conductors.ts';
 import type { Feeder, Gauge, JobDocument, Panel } from '../job/schema.ts';
 import { round } from '../units/quantity.ts';
 import type { Step } from '../circuits/demand.ts';
@@ -95,7 +95,7 @@ export function sizeFeeder(
           {
             what: 'Breaker on that conductor',
             working: `at most ${largest ?? 0} A`,
-            section: '240.4(B)',
+            section: smallConductorCap(feeder.gauge, feeder.material) === null ? '240.4(B)' : '240.4(D)',
           },
         ]
       : []),

@@ -8,12 +8,12 @@
 
 <!-- What conductors meet on their way: heat and others beside them. -->
 <NumberField
-  label="Hottest place on the way"
+  label="Heat on the way"
   unit="°C"
   value={way.ambient}
   min={-40}
   max={85}
-  hint="an attic in summer: 50 to 60"
+  hint="at its hottest; an attic in summer: 50 to 60"
   set={(ambient) => put({ ambient: ambient! })}
 />
 <NumberField
