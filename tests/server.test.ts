@@ -1,5 +1,6 @@
 import { check } from '../src/core/code/checker.ts';
 import { parseFile } from '../src/core/job/file.ts';
+import { VERSION } from '../src/core/job/migrations.ts';
 import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { after, before, test } from 'node:test';
@@ -19,7 +20,7 @@ const problems = async (response: Response) =>
 test('health says it is alive', async () => {
   assert.deepEqual(await (await fetch(`${server.origin}/api/health`)).json(), {
     status: 'ok',
-    jobFileVersion: 5,
+    jobFileVersion: VERSION,
   });
 });
 
