@@ -1,11 +1,12 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
+import { sitesIn } from './bits.ts';
 import { annealing } from './anneal.ts';
 import { Pricer } from './problem.ts';
 import { randomFrom } from './random.ts';
 import { recombined } from './recombine.ts';
-import { bitsOf, randomProblem } from './testing.ts';
+import { randomProblem } from './testing.ts';
 
 test('circuits that were met are put together as well as can be', () => {
   fc.assert(
@@ -15,7 +16,7 @@ test('circuits that were met are put together as well as can be', () => {
       const draws = few ? 2 * count : 40 * count;
       for (let k = 0; k < draws; k++) {
         const set = 1 + Math.floor(random() * (2 ** count - 1));
-        met.set(set, 1000 + Math.floor(900 * bitsOf(set).length * random()));
+        met.set(set, 1000 + Math.floor(900 * sitesIn(set).length * random()));
       }
       const best = new Float64Array(2 ** count).fill(Infinity);
       best[0] = 0;

@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
+import { sitesIn } from './bits.ts';
 import { Clusters } from './clusters.ts';
 import { randomFrom } from './random.ts';
-import { bitsOf } from './testing.ts';
 
 interface Case {
   size: Int32Array;
@@ -63,7 +63,7 @@ function brings({ worth, way, edge }: Case, sites: readonly number[]): number {
 function bestWithEach(one: Case): number[] {
   const best = new Array<number>(one.size.length).fill(-Infinity);
   for (let set = 1; set < 1 << best.length; set++) {
-    const sites = bitsOf(set);
+    const sites = sitesIn(set);
     if (sites.reduce((load, i) => load + one.size[i]!, 0) > one.room) continue;
     const sum = brings(one, sites);
     for (const i of sites) best[i] = Math.max(best[i]!, sum);

@@ -42,6 +42,8 @@ export interface Layer {
   /** What a site makes of the kind of a set that it joins, and what sites and loads of a set may make of it. */
   brings: Uint8Array;
   reach: number;
+  /** A set of more load units is large. */
+  small: number;
   clusters: Clusters;
   /** Least that a stop on the way adds to the way, and that any segment costs, cents. */
   hop: number;
@@ -83,6 +85,18 @@ function leastHop(edge: Float64Array, n: number): number {
 const SORTS = ([0, 1, 2, 3] as const).flatMap((mask) =>
   (mask & NEEDS_GFCI ? [false, true] : [false]).map((guarded) => ({ mask, guarded })),
 );
+
+/**
+ * Kind of a set once a site has joined it.
+ * @param site its place in the layer
+ * @param room load units that are left then
+ */
+export const kindWith = (
+  { brings, capacity, small }: Layer,
+  kind: number,
+  site: number,
+  room: number,
+): number => kind | brings[site]! | (capacity - room > small ? LARGE : 0);
 
 /** @param penalty on each cable at a site, cents */
 export function layersOf(pricer: Pricer, penalty: Float64Array): Layer[] {
@@ -136,6 +150,7 @@ export function layersOf(pricer: Pricer, penalty: Float64Array): Layer[] {
                 largest: Math.max(...size),
                 ampsPerUnit: Math.min(...sites.map((i) => problem.amps[i]! / problem.size[i]!)),
                 brings,
+                small: small.capacity,
                 reach: brings.reduce((bits, b) => bits | b, option.capacity > small.capacity ? LARGE : 0),
                 clusters: new Clusters(size, edge, option.capacity),
                 hop: leastHop(edge, sites.length),

@@ -1,8 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { setOf, sitesIn } from './bits.ts';
 import { estimatedSets, ListedSets } from './listed.ts';
 import { KINDS, OUT_OF_DROP, Pricer, type Problem } from './problem.ts';
-import { bitsOf, randomHouse, randomProblem, tight, withTrunks } from './testing.ts';
+import { randomHouse, randomProblem, tight, withTrunks } from './testing.ts';
 
 test('listed sets are all that one circuit may take, at their prices', () => {
   let [held, ruledOut] = [0, 0];
@@ -26,18 +27,18 @@ test('listed sets are all that one circuit may take, at their prices', () => {
     const prices = new Map<number, number>();
     const none = { site: new Float64Array(count), kind: new Float64Array(KINDS) };
     list.below(none, OUT_OF_DROP, Infinity, (sites, cents) => {
-      const set = sites.reduce((m, i) => m | (1 << i), 0);
+      const set = setOf(sites);
       prices.set(set, Math.min(cents, prices.get(set) ?? Infinity));
       return OUT_OF_DROP;
     });
     for (let set = 1; set < 1 << count; set++) {
-      const cents = pricer.price(bitsOf(set))?.cents ?? Infinity;
+      const cents = pricer.price(sitesIn(set))?.cents ?? Infinity;
       if (cents >= OUT_OF_DROP) {
         ruledOut++;
-        assert.equal(prices.get(set), undefined, `seed ${seed}: ${bitsOf(set).join()} may not be a circuit`);
+        assert.equal(prices.get(set), undefined, `seed ${seed}: ${sitesIn(set).join()} may not be a circuit`);
       } else {
         held++;
-        const told = `seed ${seed}: ${bitsOf(set).join()} at ${prices.get(set)} for ${cents}`;
+        const told = `seed ${seed}: ${sitesIn(set).join()} at ${prices.get(set)} for ${cents}`;
         assert.ok(Math.abs(prices.get(set)! - cents) < 1e-6, told);
       }
     }

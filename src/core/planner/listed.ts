@@ -3,9 +3,10 @@
  * out most sets, there are fewer of them than a search for those that pay takes steps.
  */
 import { nearestOf, type Candidates } from './clusters.ts';
-import { layersOf, type Layer } from './layers.ts';
-import { LARGE, TINY, type Pricer } from './problem.ts';
+import { kindWith, layersOf, type Layer } from './layers.ts';
+import { TINY, type Pricer } from './problem.ts';
 import { randomFrom } from './random.ts';
+import { columnOf } from './relax.ts';
 import type { SetSource, Values, Visit } from './sets.ts';
 import { GrowingTree } from './tree.ts';
 
@@ -60,7 +61,7 @@ class Walk {
     const { problem } = this.pricer;
     const i = ids[root]!;
     const room = capacity - size[root]!;
-    const kind = this.becomes(mask, root, room);
+    const kind = kindWith(layer, mask, root, room);
     // A trunk by itself costs nothing and stays as it is.
     if (trunk >= 0 && mask === 0) this.meet({ up: NOWHERE, site: i, cents: 0, kind });
     if (room < 0) return;
@@ -82,12 +83,6 @@ class Walk {
     tree.pop();
   }
 
-  /** Kind of a set once a site has joined it that leaves so much room. */
-  private becomes(kind: number, site: number, room: number): number {
-    const { brings, capacity } = this.layer;
-    return kind | brings[site]! | (capacity - room > this.pricer.small.capacity ? LARGE : 0);
-  }
-
   private grow(up: number, k: number, cents: number, room: number, needs: number, kind: number): void {
     const { levels, tree, most, layer } = this;
     const { ids, size, mask, ohms } = layer;
@@ -104,7 +99,7 @@ class Walk {
       if (left >= 0 && tree.drop(ohms) <= most) {
         this.advance(k, j, left);
         const asked = needs | problem.needs[i]!;
-        const becomes = this.becomes(kind, j, left);
+        const becomes = kindWith(layer, kind, j, left);
         const at = this.meet({ up, site: i, cents: asked === mask ? price : Infinity, kind: becomes });
         if (at !== NOWHERE) this.grow(at, k + 1, price, left, asked, becomes);
       }
@@ -246,13 +241,6 @@ export class ListedSets implements SetSource {
     return list.count === most ? null : new ListedSets(pricer, list);
   }
 
-  private priceOf(sites: readonly number[], atLeast: number): number {
-    const plain = this.pricer.plainCents(sites);
-    if (plain !== null) return plain;
-    const { cents, exact } = this.pricer.branchedCents(sites);
-    return exact ? cents : atLeast;
-  }
-
   private weigh(values: Values): void {
     const { list, worth } = this;
     const { up, site, count } = list;
@@ -269,7 +257,7 @@ export class ListedSets implements SetSource {
       if (cents[k]! - value >= limit) continue;
       const sites = list.sitesOf(k);
       if (!priced[k]) {
-        cents[k] = this.priceOf(sites, cents[k]!);
+        ({ cents: cents[k] } = columnOf(this.pricer, this, sites, cents[k]!));
         priced[k] = 1;
       }
       if (cents[k]! - value < limit) limit = visit(sites, cents[k]! - value);

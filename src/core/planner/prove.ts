@@ -141,7 +141,7 @@ export function byRelaxation(
       continue;
     }
     // A plan of the sets at hand lowers the ceiling before all sets are looked through.
-    best = ofColumns(pricer, highs, columns, until.enough, limits) ?? best;
+    best = cheapest(pricer, highs, columns, null, until.enough, limits) ?? best;
     const ceiling = best?.cents ?? Infinity;
     const room = ceiling - relaxed.bound - NEAR;
     if (room <= 0) continue;
@@ -153,28 +153,18 @@ export function byRelaxation(
   return { best, proven: true };
 }
 
-/** The cheapest plan of the sets that a program holds, null where none was found below a ceiling. */
-function ofColumns(
-  pricer: Pricer,
-  highs: Highs,
-  columns: readonly Column[],
-  ceiling: number,
-  limits: Limits,
-): Plan | null {
-  const full = boundOver(pricer, highs, columns, limits);
-  const near = columns.filter((column) => reduced(pricer, full.duals, column) < ceiling - full.bound);
-  return cheapest(pricer, highs, near, full, ceiling, limits) ?? null;
-}
-
 /** Times that a choice is looked at again with its sets priced in full. */
 const MOST_ROUNDS = 60;
 
-/** The cheapest plan of sets below a ceiling, null when there is none, undefined when it was given up. */
+/**
+ * The cheapest plan of sets below a ceiling, null when there is none, undefined when it was given up.
+ * @param relaxed a bound on such plans; null where there is none yet
+ */
 function cheapest(
   pricer: Pricer,
   highs: Highs,
   left: readonly Column[],
-  relaxed: Bound,
+  relaxed: Bound | null,
   ceiling: number,
   limits: Limits,
 ): Plan | null | undefined {
@@ -204,11 +194,11 @@ function choose(
   pricer: Pricer,
   highs: Highs,
   left: readonly Column[],
-  relaxed: Bound,
+  relaxed: Bound | null,
   ceiling: number,
   limits: Limits,
 ): Column[] | null | undefined {
-  if (left.length <= MOST_SEARCHED || left.length > MOST_COLUMNS)
+  if (relaxed && (left.length <= MOST_SEARCHED || left.length > MOST_COLUMNS))
     return search(pricer, left, relaxed, ceiling, limits);
   const full = boundOver(pricer, highs, left, limits);
   const room = ceiling - full.bound;

@@ -1,9 +1,10 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { setOf, sitesIn } from './bits.ts';
 import { KINDS, OUT_OF_DROP, Pricer, type Problem } from './problem.ts';
 import { randomFrom } from './random.ts';
 import { SetSearch, type Values } from './sets.ts';
-import { bitsOf, tight, withTrunks } from './testing.ts';
+import { tight, withTrunks } from './testing.ts';
 
 /** What sets are reduced to at least where the search meets them, by their bits. */
 function lowestSeen(
@@ -16,7 +17,7 @@ function lowestSeen(
   const search = new SetSearch(pricer);
   prepare(search);
   const all = search.below(values, limit, Infinity, (sites, reduced) => {
-    const mask = sites.reduce((m, i) => m | (1 << i), 0);
+    const mask = setOf(sites);
     seen.set(mask, Math.min(reduced, seen.get(mask) ?? Infinity));
     return limit;
   });
@@ -40,7 +41,7 @@ test('the search for sets visits every set below a limit at a bound that is its 
     const seen = lowestSeen(pricer, { site, kind }, limit);
     let below = 0;
     for (let mask = 1; mask < 1 << count; mask++) {
-      const sites = bitsOf(mask);
+      const sites = sitesIn(mask);
       const worth = sites.reduce((t, i) => t + site[i]!, kind[pricer.kind(sites)]!);
       const reduced = (pricer.price(sites)?.cents ?? Infinity) - worth;
       if (reduced < limit - 1e-6) {
@@ -70,7 +71,7 @@ test('the search for sets leaves out none that is cheap within drop, guards and 
     const site = Float64Array.from({ length: count }, (_, i) => 3500 + 500 * (i % 4));
     const seen = lowestSeen(pricer, { site, kind: new Float64Array(KINDS) }, 0);
     for (let mask = 1; mask < 1 << count; mask++) {
-      const sites = bitsOf(mask);
+      const sites = sitesIn(mask);
       const cents = pricer.price(sites)?.cents ?? Infinity;
       const reduced = cents - sites.reduce((t, i) => t + site[i]!, 0);
       if (reduced < -1e-6) {
@@ -105,12 +106,12 @@ test('penalties on full boxes leave out none that is cheap, and far fewer in vai
     );
     const site = Float64Array.from({ length: count }, (_, i) => 1700 + 200 * (i % 4));
     const values = { site, kind: new Float64Array(KINDS) };
-    const all = Array.from({ length: 2 ** count - 1 }, (_, set) => bitsOf(set + 1));
+    const all = Array.from({ length: 2 ** count - 1 }, (_, set) => sitesIn(set + 1));
     before += lowestSeen(pricer, values, 0).size;
     const seen = lowestSeen(pricer, values, 0, (search) => search.penalize(all.filter((s) => s.length > 5)));
     for (const sites of all) {
       const reduced = (pricer.price(sites)?.cents ?? Infinity) - sites.reduce((t, i) => t + site[i]!, 0);
-      const found = seen.get(sites.reduce((m, i) => m | (1 << i), 0));
+      const found = seen.get(setOf(sites));
       if (reduced < -1e-6) {
         cheap++;
         assert.ok(found! <= reduced + 1e-6, `${sites.join()}: ${found} for ${reduced}`);

@@ -6,8 +6,8 @@
  * sites that could not pay even with the best of the others are left out with them.
  */
 import { nearestOf, type Candidates } from './clusters.ts';
-import { layersOf, type Layer } from './layers.ts';
-import { KINDS, LARGE, TINY, type Pricer } from './problem.ts';
+import { kindWith, layersOf, type Layer } from './layers.ts';
+import { KINDS, TINY, type Pricer } from './problem.ts';
 import { penaltiesFor } from './penalties.ts';
 import { GrowingTree } from './tree.ts';
 
@@ -103,8 +103,8 @@ class LayerSearch {
   /** Looks through the sets that have a site for their root. */
   from(root: number, most: number): void {
     const { layer, worth, hoped, work } = this;
-    const { problem, small } = this.pricer;
-    const { ids, home, edge, size, mask, capacity, brings, trunk } = layer;
+    const { problem } = this.pricer;
+    const { ids, home, edge, size, mask, capacity, trunk } = layer;
     const n = ids.length;
     const i = ids[root]!;
     this.steps = 0;
@@ -117,10 +117,9 @@ class LayerSearch {
       if (j <= root) continue;
       level.site[level.count] = j;
       level.from[level.count] = 0;
-      level.left[level.count] = Infinity;
       level.way[level.count++] = edge[root * n + j]!;
     }
-    const kind = mask | brings[root]! | (size[root]! > small.capacity ? LARGE : 0);
+    const kind = kindWith(layer, mask, root, room);
     if (trunk >= 0 && mask === 0) {
       // By itself it costs nothing, whatever its breaker would have to become.
       const alone = layer.allowed[root]! - worth[root]! - this.own[kind]!;
@@ -217,8 +216,8 @@ class LayerSearch {
   private grow(set: Grown): void {
     const { chosen, own, hoped } = this;
     const { levels, tree } = this.work;
-    const { problem, small } = this.pricer;
-    const { ids, edge, size, mask, capacity, brings } = this.layer;
+    const { problem } = this.pricer;
+    const { ids, edge, size, mask } = this.layer;
     const n = ids.length;
     const k = chosen.length;
     const level = levels[k]!;
@@ -244,7 +243,7 @@ class LayerSearch {
       const i = ids[at]!;
       const room = set.room - size[at]!;
       const amps = set.amps + problem.amps[i]!;
-      const kind = set.kind | brings[at]! | (capacity - room > small.capacity ? LARGE : 0);
+      const kind = kindWith(this.layer, set.kind, at, room);
       const cost = set.cost + by - this.worth[at]! + hoped[set.kind]! - hoped[kind]!;
       next.count = level.count;
       for (let t = 0; t < level.count; t++) {
@@ -252,7 +251,6 @@ class LayerSearch {
         next.site[t] = site[t]!;
         next.way[t] = there < way[t]! ? there : way[t]!;
         next.from[t] = there < way[t]! ? k : from[t]!;
-        next.left[t] = Infinity;
       }
       const needs = set.needs | problem.needs[i]!;
       chosen.push(i);
@@ -314,7 +312,7 @@ export class SetSearch implements SetSource {
       site: new Int32Array(n),
       way: new Float64Array(n),
       from: new Int32Array(n),
-      left: new Float64Array(n).fill(Infinity),
+      left: new Float64Array(n),
       count: 0,
     });
     this.work = {

@@ -1,4 +1,5 @@
 /** Random problems for tests and measurements: boxes of a house along walls, in whole inches. */
+import { sitesIn } from './bits.ts';
 import type { Plan, Pricer, Problem } from './problem.ts';
 import { randomFrom } from './random.ts';
 
@@ -121,10 +122,6 @@ export function randomHouse(count: number, seed: number): Problem {
   });
 }
 
-/** Places of the bits of a set, lowest first. */
-export const bitsOf = (set: number): number[] =>
-  Array.from({ length: 32 - Math.clz32(set) }, (_, i) => i).filter((i) => (set >> i) & 1);
-
 /**
  * The cheapest plan by dynamic programming over all subsets (Held and Karp 1962 in spirit): slow, and apart from the
  * proof that it is held against.
@@ -179,7 +176,7 @@ export function subsetPlan(pricer: Pricer): Plan | null {
   const groups: number[][] = [];
   for (let set = all, layer = layers - 1; set !== 0;) {
     const circuit = last[layer]![set]!;
-    groups.push(bitsOf(circuit));
+    groups.push(sitesIn(circuit));
     layer = below(layer, circuit);
     set ^= circuit;
   }

@@ -1,9 +1,10 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
+import { sitesIn } from './bits.ts';
 import { LimitedTree } from './limited.ts';
 import { Pricer, type Problem } from './problem.ts';
-import { bitsOf, randomHouse, randomProblem } from './testing.ts';
+import { randomHouse, randomProblem } from './testing.ts';
 import { cheapestTree } from './tree.ts';
 
 /** Every way to feed k boxes from each other and the panel, by brute force. */
@@ -79,7 +80,7 @@ function cheapestPath(edge: Float64Array, home: Float64Array): number {
   const at = Array.from({ length: 2 ** k }, () => new Float64Array(k).fill(Infinity));
   for (let i = 0; i < k; i++) at[1 << i]![i] = home[i]!;
   for (let set = 1; set < 2 ** k; set++)
-    for (const i of bitsOf(set))
+    for (const i of sitesIn(set))
       for (let j = 0; j < k; j++)
         if (!((set >> j) & 1)) {
           const next = at[set | (1 << j)]!;

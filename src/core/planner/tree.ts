@@ -144,9 +144,9 @@ export class GrowingTree {
   private readonly reached: Int32Array;
   private readonly feeder: Int32Array;
   private readonly current: Float64Array;
-  /** Drop at each site, volts, and what a further ampere there adds to it, volts. */
+  /** Drop at each site, volts, and cable from the panel to it, inches. */
   private readonly at: Float64Array;
-  private readonly run: Float64Array;
+  private readonly inches: Float64Array;
   private readonly lengths: Lengths;
   private readonly ways: Float64Array;
   private count = 0;
@@ -161,13 +161,17 @@ export class GrowingTree {
     this.feeder = new Int32Array(n);
     this.current = new Float64Array(n);
     this.at = new Float64Array(n);
-    this.run = new Float64Array(n);
+    this.inches = new Float64Array(n);
   }
 
   /** @param from place of the feeder in the order of joining; −1 is the panel */
   push(site: number, from: number): void {
-    this.reached[this.count] = site;
-    this.feeder[this.count++] = from;
+    const { reached, feeder, inches, count } = this;
+    const { ids, home, between } = this.lengths;
+    reached[count] = site;
+    feeder[count] = from;
+    inches[count] = from < 0 ? home[site]! : inches[from]! + between[reached[from]! * ids.length + site]!;
+    this.count++;
   }
   pop(): void {
     this.count--;
@@ -175,21 +179,9 @@ export class GrowingTree {
 
   /** Drop at the worst site, volts. */
   drop(ohmsPerInch: number): number {
-    const { lengths, reached, feeder, count, current, at, run } = this;
-    const { ids, amps, home, between } = lengths;
+    const { lengths, reached, feeder, count, current, at } = this;
     this.perInch = 2 * ohmsPerInch;
-    for (let j = 0; j < count; j++) current[j] = amps[reached[j]!]!;
-    for (let j = count - 1; j > 0; j--) current[feeder[j]!]! += current[j]!;
-    run[0] = this.perInch * home[reached[0]!]!;
-    at[0] = run[0] * current[0]!;
-    this.worst = at[0];
-    for (let j = 1; j < count; j++) {
-      const from = feeder[j]!;
-      const over = this.perInch * between[reached[from]! * ids.length + reached[j]!]!;
-      run[j] = run[from]! + over;
-      at[j] = at[from]! + over * current[j]!;
-      if (at[j]! > this.worst) this.worst = at[j]!;
-    }
+    this.worst = worstDrop(lengths, ohmsPerInch, reached, feeder, count, current, at);
     return this.worst;
   }
 
@@ -198,16 +190,16 @@ export class GrowingTree {
    * `drop`, volts.
    */
   dropWith(site: number): number {
-    const { lengths, ways, reached, count, at, run, perInch } = this;
+    const { lengths, ways, reached, count, at, inches, perInch } = this;
     const { ids, amps } = lengths;
     const own = amps[site]!;
     let there = Infinity;
     for (let f = 0; f < count; f++) {
-      const way = perInch * ways[reached[f]! * ids.length + site]!;
-      const drop = at[f]! + own * (run[f]! + way);
+      const way = inches[f]! + ways[reached[f]! * ids.length + site]!;
+      const drop = at[f]! + own * perInch * way;
       if (drop < there) there = drop;
     }
-    return Math.max(there, this.worst + own * run[0]!);
+    return Math.max(there, this.worst + own * perInch * inches[0]!);
   }
 }
 

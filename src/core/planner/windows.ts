@@ -5,7 +5,7 @@
  */
 import type { Highs } from 'highs';
 import { annealing } from './anneal.ts';
-import { NEAR, Pricer, type Plan, type Problem } from './problem.ts';
+import { NEAR, Pricer, type Plan, type PricedCircuit, type Problem } from './problem.ts';
 import { provePlan, type Effort } from './prove.ts';
 
 type Sites = readonly number[];
@@ -59,9 +59,8 @@ export class Windows {
   private readonly pricer: Pricer;
   private readonly highs: Highs;
   private readonly mostSites: number;
-  private groups: readonly Sites[];
   /** Circuits whose windows are still to be looked at. */
-  private pending: Sites[];
+  private pending: PricedCircuit[];
   /** Windows that were, by their sites. */
   private readonly settled = new Set<string>();
   private round = 0;
@@ -74,8 +73,7 @@ export class Windows {
     this.highs = highs;
     this.mostSites = mostSites;
     this.best = plan;
-    this.groups = plan.circuits.map((c) => c.sites);
-    this.pending = [...this.groups];
+    this.pending = [...plan.circuits];
   }
 
   /** Looks at one window; false when none is left. */
@@ -83,58 +81,58 @@ export class Windows {
     if (this.pending.length === 0) {
       if (this.round === ROUNDS - 1) return false;
       this.round++;
-      this.pending = [...this.groups];
+      this.pending = [...this.best.circuits];
     }
     const first = this.pending.pop()!;
     const window = this.around(first);
-    const sites = window.flat().sort((a, b) => a - b);
+    const sites = window.flatMap((c) => c.sites).sort((a, b) => a - b);
     const key = sites.join();
     if (window.length > 1 && !this.settled.has(key)) {
       this.settled.add(key);
       this.improve(window, sites);
     }
-    const settled = this.round + 1 - this.pending.length / this.groups.length;
+    const settled = this.round + 1 - this.pending.length / this.best.circuits.length;
     this.done = Math.max(this.done, settled / ROUNDS);
     return true;
   }
 
   /** A circuit and those nearest to it, while there is room, but for one of the nearest in later rounds. */
-  private around(first: Sites): Sites[] {
-    const { problem } = this.pricer;
-    const apart = (group: Sites) =>
-      first.reduce(
-        (sum, i) => sum + Math.min(...group.map((j) => problem.between[i * problem.ids.length + j]!)),
-        0,
-      );
-    const others = this.groups
-      .filter((group) => group !== first)
-      .map((group) => ({ group, apart: apart(group) }))
+  private around(first: PricedCircuit): PricedCircuit[] {
+    const { ids, between } = this.pricer.problem;
+    const apart = ({ sites }: PricedCircuit) =>
+      first.sites.reduce((sum, i) => sum + Math.min(...sites.map((j) => between[i * ids.length + j]!)), 0);
+    const others = this.best.circuits
+      .filter((circuit) => circuit !== first)
+      .map((circuit) => ({ circuit, apart: apart(circuit) }))
       .sort((a, b) => a.apart - b.apart);
     if (this.round > 0) others.splice(this.round - 1, 1);
     const window = [first];
-    let count = first.length;
-    for (const { group } of others) {
-      count += group.length;
+    let count = first.sites.length;
+    for (const { circuit } of others) {
+      count += circuit.sites.length;
       if (count > this.mostSites) break;
-      window.push(group);
+      window.push(circuit);
     }
     return window;
   }
 
-  private improve(window: readonly Sites[], sites: Sites): void {
-    const others = this.groups.filter((group) => !window.includes(group));
-    const part = restricted(this.pricer, sites, others);
+  private improve(window: readonly PricedCircuit[], sites: Sites): void {
+    const others = this.best.circuits.filter((circuit) => !window.includes(circuit));
+    const part = restricted(
+      this.pricer,
+      sites,
+      others.map((c) => c.sites),
+    );
     const place = new Map(sites.map((i, k) => [i, k]));
-    const known = window.map((group) => group.map((i) => place.get(i)!));
+    const known = window.map((c) => c.sites.map((i) => place.get(i)!));
     const search = annealing(part, 1, BEFORE_PROOF * sites.length, known);
     search.step(BEFORE_PROOF * sites.length);
     const found = provePlan(part, search.best, this.highs, search.met(), EFFORT).best;
     if (!found) return;
-    const made = found.circuits.map((c) => c.sites.map((k) => sites[k]!));
-    const plan = this.pricer.plan([...others, ...made]);
-    if (plan.cents >= this.best.cents - NEAR) return;
-    this.best = plan;
-    this.groups = [...others, ...made];
-    this.pending = [...made, ...this.pending.filter((group) => !window.includes(group))];
+    const made = this.pricer.plan(found.circuits.map((c) => c.sites.map((k) => sites[k]!)));
+    const saved = window.reduce((cents, c) => cents + c.cents, -made.cents);
+    if (saved <= NEAR) return;
+    this.best = { circuits: [...others, ...made.circuits], cents: this.best.cents - saved };
+    this.pending = [...made.circuits, ...this.pending.filter((circuit) => !window.includes(circuit))];
   }
 }

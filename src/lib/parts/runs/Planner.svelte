@@ -101,6 +101,11 @@
     const before = session.document.circuits[circuit.id]?.breaker.protection;
     return `exists; ${boxes} added from ${names}${circuit.breaker.protection === before ? '' : '; its breaker is changed'}`;
   }
+  /** Where the work stands, as the end of a sentence. */
+  function standing({ finished, progress }: Draft): string {
+    if (!running) return finished ? ', done' : ', stopped';
+    return progress.searched ? '; neighbouring circuits planned anew together' : '';
+  }
   const dollars = (cents: number) => `$${Math.round(cents / 100).toLocaleString('en-US')}`;
   const lines = (f: PlanFigures): [string, string][] => [
     ['Circuits', String(f.circuits)],
@@ -219,13 +224,7 @@
         <span role="status">
           {#if draft}
             {dollars(draft.figures.cents)} so far; {draft.progress.proven} of {draft.progress.parts} groups proven
-            best{running
-              ? draft.progress.searched
-                ? '; neighbouring circuits planned anew together'
-                : ''
-              : draft.finished
-                ? ', done'
-                : ', stopped'}
+            best{standing(draft)}
           {:else}Starting…{/if}
         </span>
       {/if}
