@@ -46,5 +46,28 @@ export default ts.config(
       ],
     },
   },
+  {
+    files: ['src/lib/**', 'src/routes/**', 'cli/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['**/job/commands.ts'],
+              importNames: ['run'],
+              message: 'Commands run behind the gates: use runGuarded from records/gates.ts.',
+            },
+            {
+              group: ['**/records/steps.ts'],
+              importNames: ['stepsFor'],
+              message: 'Steps in a box are behind a gate: use stepsIn from records/gates.ts.',
+            },
+          ],
+        },
+      ],
+    },
+  },
   { files: ['cli/**', 'scripts/**', 'tests/**'], rules: { 'no-console': 'off' } },
 );

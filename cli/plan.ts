@@ -2,7 +2,7 @@
 import loadHighs from 'highs';
 import { Checker } from '../src/core/code/checker.ts';
 import { View } from '../src/core/code/view.ts';
-import { run } from '../src/core/job/commands.ts';
+import { runGuarded } from '../src/core/records/gates.ts';
 import { parseFile, serialize } from '../src/core/job/file.ts';
 import type { Circuit } from '../src/core/job/schema.ts';
 import { InvalidError } from '../src/core/job/validate.ts';
@@ -62,7 +62,7 @@ export async function runPlan(args: string[]): Promise<number> {
   while (search.step());
   const proposal = propose(view, house, search.plans, settings);
   const { command, circuits, extended, withoutSpace } = proposal;
-  const after = run(document, command).document;
+  const after = runGuarded(document, command).document;
   if (job.found) {
     process.stdout.write(serialize(after));
     return withoutSpace.length === 0 ? CLEAN : FINDINGS;

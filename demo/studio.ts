@@ -28,11 +28,11 @@ import type {
   Level,
   Opening,
   Panel,
-  Proof,
   Reading,
   Stop,
   Wall,
 } from '../src/core/job/schema.ts';
+import { draftFor, recorded, walk, withProof, type Reader } from '../src/core/records/testing.ts';
 
 const BY = 'M. Alder';
 const byId = <T extends { id: string }>(list: T[]): Record<string, T> =>
@@ -331,22 +331,6 @@ const readings: Reading[] = [
   }),
 ];
 
-const proofs: Proof[] = [
-  {
-    id: 'proof-s1',
-    circuitId: 'circuit-studio',
-    boxId: 'box-s1',
-    place: 'S1, Studio',
-    at: '2026-05-06T13:10:00Z',
-    by: BY,
-    lockedOut: true,
-    liveBefore: 120.4,
-    knownLiveBefore: 120.3,
-    knownLiveAfter: 120.3,
-    face: { hotNeutral: 0, hotGround: 0.1, neutralGround: 0, hotHot: null },
-    screws: { hotNeutral: 0, hotGround: 0, neutralGround: 0, hotHot: null },
-  },
-];
 const energizings: Energizing[] = [
   { id: 'energizing-s1', circuitId: 'circuit-studio', at: '2026-05-06T15:02:00Z', by: BY, purpose: 'use' },
 ];
@@ -362,7 +346,7 @@ readings.push(
 );
 
 export function studioJob(): JobDocument {
-  return {
+  const job: JobDocument = {
     ...emptyDocument({
       id: 'job-tamarack',
       name: '14 Tamarack Court',
@@ -372,6 +356,7 @@ export function studioJob(): JobDocument {
       permitDate: '2026-03-02',
       laundryElsewhere: false,
       load: PLAIN_LOAD,
+      otherSources: { asked: true, kinds: [] },
       settings: DEFAULT_SETTINGS,
       prices: [],
     }),
@@ -383,7 +368,12 @@ export function studioJob(): JobDocument {
     boxes: byId(boxes),
     circuits: byId(circuits),
     readings: byId(readings),
-    proofs: byId(proofs),
     energizings: byId(energizings),
   };
+  // The first box was proved dead before its device was put in; power came back since.
+  const s1 = job.boxes['box-s1']!;
+  const draft = draftFor(job, s1, { by: BY });
+  const read: Reader = ({ reads }) => ({ value: reads.live ? 120.4 : 0 });
+  const seen = walk(job, s1, draft, read);
+  return withProof(job, recorded(job, s1, draft, seen, { id: 'proof-s1', at: '2026-05-06T13:10:00Z' }));
 }

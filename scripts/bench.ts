@@ -3,7 +3,7 @@ import { gzipSync } from 'node:zlib';
 import { generatedHouse } from '../demo/generate.ts';
 import { tamarackJob } from '../demo/tamarack.ts';
 import { Checker } from '../src/core/code/checker.ts';
-import { run } from '../src/core/job/commands.ts';
+import { runGuarded as run } from '../src/core/records/gates.ts';
 import type { JobDocument, Reading } from '../src/core/job/schema.ts';
 import { View } from '../src/core/code/view.ts';
 import { placeMissing } from '../src/core/layout/house.ts';

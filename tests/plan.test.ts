@@ -106,7 +106,7 @@ test('a new outlet joins an existing circuit where that is wanted, and the plan 
     proofs: {},
     energizings: {},
     deviceTests: {},
-    overrides: {},
+    observations: {},
     pictures: {},
   };
   await app.bring(job);

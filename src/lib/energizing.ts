@@ -1,4 +1,4 @@
-/** Power put back on record. */
+/** The end of a lock-out on record: power back, or the lock off. */
 import { newId } from '../core/job/document.ts';
 import type { Energizing } from '../core/job/schema.ts';
 import type { JobSession } from './store/session.svelte.ts';
@@ -10,7 +10,7 @@ export async function energize(
   by: string,
   purpose: Energizing['purpose'],
 ): Promise<string> {
-  if (by.trim() === '') return 'Who puts the power on: expected a name';
+  if (by.trim() === '') return 'Who does it: expected a name';
   const row: Energizing = {
     id: newId('energizing'),
     circuitId,

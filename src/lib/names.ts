@@ -9,7 +9,11 @@ import {
   type Circuit,
   type Fixture,
   type FixtureKind,
+  type Instrument,
   type OpeningKind,
+  type OtherSource,
+  type Panel,
+  type Proof,
   type Stop,
 } from '../core/job/schema.ts';
 
@@ -130,8 +134,41 @@ export const CABLE_OPTIONS: Options<Circuit['cable']> = options({
   SE: 'SE',
   MC: 'MC',
   raceway: 'Single conductors in raceway',
+  'old NM': 'Old NM with ground, 60 °C',
   'old two-wire': 'Old two-wire',
 });
+
+export const MAIN_OPTIONS: Options<Panel['oneMain']> = options({
+  unknown: 'Not looked at',
+  yes: 'Yes',
+  no: 'No: split bus, or a second feed',
+});
+export const BASIS_OPTIONS: Options<Proof['basis']> = options({
+  'live-before': 'It was live here, then I switched it off',
+  'new-work': 'New work, never live yet',
+  'dead-outlet': 'The outlet was dead before',
+  'tripped-device': 'A device upstream has tripped',
+  'not-landed': 'Its home run is not landed',
+  'earlier-proof': 'Earlier form',
+  'earlier-override': 'Earlier override',
+});
+export const REFERENCE_OPTIONS: Options<Proof['reference']> = options({
+  ground: 'The ground in this box',
+  'metal-box': 'The metal box',
+  lead: 'A lead from a proven ground',
+  none: 'None to be had',
+});
+export const SOURCE_OPTIONS: Options<OtherSource> = options({
+  generator: 'Generator',
+  inverter: 'Solar or other inverter',
+  battery: 'Battery',
+  'second-feed': 'A second feed',
+});
+export const TESTER_OPTIONS = [
+  { value: 'two-pole tester', name: 'Two-pole tester' },
+  { value: 'low-impedance meter', name: 'Meter, low Z' },
+  { value: 'high-impedance meter', name: 'Meter, high Z' },
+] as const satisfies Options<Instrument>;
 
 export const VOLTS_OPTIONS: Options<Box['device']['volts']> = options({
   '125': '125 V',
@@ -202,6 +239,13 @@ export const FIXTURE_NAMES: Record<FixtureKind, string> = {
   'room-cooler': 'Room air conditioner',
   motor: 'Motor',
   'fixed-equipment': 'Other fixed equipment',
+  'hydromassage-tub': 'Hydromassage tub',
+  'hot-tub': 'Hot tub',
+  pool: 'Pool',
+  fountain: 'Fountain',
+  sauna: 'Sauna',
+  generator: 'Generator',
+  inverter: 'Inverter or battery',
 };
 export const FIXTURE_OPTIONS = options(FIXTURE_NAMES);
 export const CONNECTION_OPTIONS: Options<Fixture['connection']> = options({
@@ -245,6 +289,13 @@ export const FIXTURE_SIZES: Record<FixtureKind, [width: number, depth: number, h
   'room-cooler': [24, 20, 60],
   motor: [20, 16, 20],
   'fixed-equipment': [24, 24, 36],
+  'hydromassage-tub': [72, 42, 24],
+  'hot-tub': [84, 84, 36],
+  pool: [192, 384, 0],
+  fountain: [48, 48, 30],
+  sauna: [72, 60, 84],
+  generator: [48, 26, 29],
+  inverter: [30, 10, 60],
 };
 const FASTENED: readonly FixtureKind[] = [
   'basin',
@@ -260,6 +311,7 @@ const FASTENED: readonly FixtureKind[] = [
   'hood',
   'dishwasher',
   'water-heater',
+  'hydromassage-tub',
 ];
 export const isUsuallyFastened = (kind: FixtureKind): boolean => FASTENED.includes(kind);
 const CORDS: readonly FixtureKind[] = [
@@ -289,6 +341,13 @@ const WIRED: readonly FixtureKind[] = [
   'floor-heat',
   'motor',
   'fixed-equipment',
+  'hydromassage-tub',
+  'hot-tub',
+  'pool',
+  'fountain',
+  'sauna',
+  'generator',
+  'inverter',
 ];
 export const usualConnection = (kind: FixtureKind): Fixture['connection'] =>
   CORDS.includes(kind) ? 'cord' : WIRED.includes(kind) ? 'hard-wired' : 'none';

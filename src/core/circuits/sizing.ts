@@ -84,11 +84,14 @@ const METHOD_SECTION: Record<CableKind, string> = {
   SE: ', 338.10(B)(4)',
   MC: '',
   raceway: '',
+  'old NM': ', 334.80',
   'old two-wire': ', 334.80',
 };
 
 /** Cables held to their 60 °C column. */
-const SIXTY: readonly CableKind[] = ['NM-B', 'UF-B', 'old two-wire'];
+const SIXTY: readonly CableKind[] = ['NM-B', 'UF-B', 'old NM', 'old two-wire'];
+/** Cables whose insulation is for 60 °C too: correction starts from there. Only NM-B starts from 90 °C, 334.112. */
+const SIXTY_INSULATION: readonly CableKind[] = ['UF-B', 'old NM', 'old two-wire'];
 
 /** Service-entrance cable to 10 AWG is taken as lying in insulation, 338.10(B)(4). */
 const isSmallSe = (gauge: Gauge, method: CableKind): boolean =>
@@ -102,7 +105,7 @@ function columnOf(gauge: Gauge, { method, terminalRating }: Conditions, breaker:
 
 function insulationOf(gauge: Gauge, { method, insulation }: Conditions): Column {
   if (method === 'raceway') return insulation;
-  if (method === 'UF-B' || method === 'old two-wire' || isSmallSe(gauge, method)) return 60;
+  if (SIXTY_INSULATION.includes(method) || isSmallSe(gauge, method)) return 60;
   return method === 'SE' ? 75 : 90;
 }
 

@@ -3,6 +3,7 @@ import { InvalidError, problemsOf } from '../job/validate.ts';
 import type { Problem } from '../job/integrity.ts';
 import { newId, PLAIN_READING, rows } from '../job/document.ts';
 import { fromCsv, MOST_PROBLEMS, neutralise, restore, toCsv } from './csv.ts';
+import { whyNotRead } from '../records/gates.ts';
 import { readingSchema, type JobDocument, type Reading } from '../job/schema.ts';
 
 export const READING_COLUMNS = [
@@ -20,6 +21,7 @@ export const READING_COLUMNS = [
   'volts_hot_ground',
   'volts_neutral_ground',
   'volts_hot_hot',
+  'volts_ground_reference',
   'load_amps',
   'ground_ohms',
   'half',
@@ -29,7 +31,13 @@ export const READING_COLUMNS = [
 ] as const;
 type Column = (typeof READING_COLUMNS)[number];
 /** Columns that files of an earlier form do not have. */
-const LATER: readonly Column[] = ['volts_hot_hot', 'ground_ohms', 'half', 'open_box'];
+const LATER: readonly Column[] = [
+  'volts_hot_hot',
+  'volts_ground_reference',
+  'ground_ohms',
+  'half',
+  'open_box',
+];
 
 const number = (value: number | null): string => (value === null ? '' : String(value));
 const lamp = (value: boolean | undefined): string => (value === undefined ? '' : value ? 'on' : 'off');
@@ -52,6 +60,7 @@ export function readingsToCsv(document: JobDocument): string {
       volts_hot_ground: number(r.hotGround),
       volts_neutral_ground: number(r.neutralGround),
       volts_hot_hot: number(r.hotHot),
+      volts_ground_reference: number(r.groundReference),
       load_amps: number(r.loadAmps),
       ground_ohms: number(r.groundOhms),
       half: r.half,
@@ -79,6 +88,9 @@ export function readingsFromCsv(text: string, document: JobDocument): Reading[] 
     if (found.length === 0 && !document.boxes[reading.boxId]) {
       found.push({ path: `${line}.box_id`, message: 'expected the id of an outlet in this job' });
     }
+    // What is on record already went through the gate when it was put there.
+    const why = found.length > 0 || document.readings[reading.id] ? null : whyNotRead(document, reading);
+    if (why !== null) found.push({ path: `${line}.stage`, message: why });
     problems.push(...found);
     seen.add(reading.id);
     if (!document.readings[reading.id]) readings.push(reading);
@@ -122,6 +134,7 @@ function readRow(row: Record<Column, string>, line: string, problems: Problem[])
     hotGround: volts('volts_hot_ground'),
     neutralGround: volts('volts_neutral_ground'),
     hotHot: volts('volts_hot_hot'),
+    groundReference: volts('volts_ground_reference'),
     loadAmps: volts('load_amps') ?? 0,
     groundOhms: volts('ground_ohms'),
     half: ((row.half ?? '').trim() || 'both') as Reading['half'],

@@ -1,11 +1,11 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { run, type Command } from './commands.ts';
+import type { Command } from './commands.ts';
 import { applyChanges, inverse, newJob, PLAIN_READING } from './document.ts';
 import { problemsIn } from './integrity.ts';
 import type { Reading } from './schema.ts';
-import { chain, house, opening, outlet, room } from './testing.ts';
+import { chain, house, opening, outlet, room, run } from './testing.ts';
 import { InvalidError } from './validate.ts';
 
 const A = outlet('A', 1, 20);

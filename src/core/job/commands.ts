@@ -4,7 +4,7 @@
  * in place, and a refused command changes nothing.
  */
 import { changesBetween, rows, stopAt, type Change } from './document.ts';
-import { problemsAfter } from './integrity.ts';
+import { problemsAfter, type Problem } from './integrity.ts';
 import {
   isAppendOnly,
   jobSchema,
@@ -41,6 +41,9 @@ export type Command =
   /** Several commands as one step of undo. */
   | { type: 'batch'; label: string; commands: Command[] };
 
+/** Says why changes may not be made: what is missing for them on record. Empty when they may. */
+export type Guard = (before: JobDocument, after: JobDocument, changes: readonly Change[]) => Problem[];
+
 export interface Outcome {
   document: JobDocument;
   changes: Change[];
@@ -51,14 +54,23 @@ const refuse = (path: string, message: string): never => {
   throw new InvalidError([{ path, message }]);
 };
 
+const isOfRecord = ({ table }: Change): boolean => table !== 'job' && isAppendOnly(table);
+
 /**
  * Runs a command.
+ * @param guards that must let its changes pass
  * @throws InvalidError naming each field and what is expected there
  */
-export function run(document: JobDocument, command: Command): Outcome {
+export function run(document: JobDocument, command: Command, guards: readonly Guard[]): Outcome {
   const next = step(document, command);
   const changes = changesBetween(document, next);
-  const problems = problemsAfter(next, changes);
+  // Undo would take a record back with the rest.
+  if (changes.some(isOfRecord) && !changes.every(isOfRecord))
+    refuse('commands', 'records are put by themselves, not together with other changes');
+  const problems = [
+    ...problemsAfter(next, changes),
+    ...guards.flatMap((guard) => guard(document, next, changes)),
+  ];
   if (problems.length > 0) throw new InvalidError(problems);
   return { document: next, changes, label: labelOf(document, command) };
 }
@@ -142,7 +154,7 @@ function remove(document: JobDocument, table: TableName, ids: readonly string[])
       if (stops !== circuit.stops) next = withCircuit(next, { ...circuit, stops });
     }
   }
-  if (table === 'boxes' || table === 'fixtures') next = forget(next, gone);
+  if (table === 'boxes' || table === 'fixtures' || table === 'circuits') next = forget(next, gone);
   if (table === 'panels') next = feedAgain(next, gone);
   const pictures = rows(next.pictures).filter((p) => p.about.table === table && gone.has(p.about.id));
   if (pictures.length > 0)
@@ -156,7 +168,7 @@ function remove(document: JobDocument, table: TableName, ids: readonly string[])
   return { ...next, [table]: without<unknown>(next[table], ids) };
 }
 
-/** Takes what is gone out of what outlets control, serve and are mounted on. */
+/** Takes what is gone out of what outlets control, serve, are mounted on and are passed through by. */
 function forget(document: JobDocument, gone: ReadonlySet<string>): JobDocument {
   const changed = rows(document.boxes).flatMap((box) => {
     const fixtureId = box.fixtureId !== null && gone.has(box.fixtureId) ? null : box.fixtureId;
@@ -164,9 +176,15 @@ function forget(document: JobDocument, gone: ReadonlySet<string>): JobDocument {
     const controls = box.controls.some((id) => gone.has(id))
       ? box.controls.filter((id) => !gone.has(id))
       : box.controls;
-    return fixtureId === box.fixtureId && serves === box.serves && controls === box.controls
+    const through = box.through.some((id) => gone.has(id))
+      ? box.through.filter((id) => !gone.has(id))
+      : box.through;
+    return fixtureId === box.fixtureId &&
+      serves === box.serves &&
+      controls === box.controls &&
+      through === box.through
       ? []
-      : [{ ...box, fixtureId, serves, controls }];
+      : [{ ...box, fixtureId, serves, controls, through }];
   });
   if (changed.length === 0) return document;
   return {
@@ -266,6 +284,7 @@ const LABELS: Record<keyof Omit<Job, 'id'>, string> = {
   permitDate: 'Change permit day',
   laundryElsewhere: 'Change laundry',
   load: 'Change load calculation',
+  otherSources: 'Change other sources',
   settings: 'Change shop settings',
   prices: 'Change prices',
 };

@@ -53,6 +53,7 @@ export const PLAIN_READING = {
   hotGround: null,
   neutralGround: null,
   hotHot: null,
+  groundReference: null,
   loadAmps: 0,
   groundOhms: null,
   half: 'both',
@@ -63,6 +64,9 @@ export const PLAIN_READING = {
 
 /** How a new job works out its load. */
 export const PLAIN_LOAD: Job['load'] = { method: 'standard', floorArea: null };
+
+/** Nobody asked yet what else feeds the house. */
+export const NOT_ASKED: Job['otherSources'] = { asked: false, kinds: [] };
 
 /** Conditions of an area about which nothing is known yet. */
 export const PLAIN_CONDITIONS: Conditions = {
@@ -92,6 +96,7 @@ export const PLAIN_BOX = {
   accessible: true,
   controls: [],
   found: null,
+  through: [],
 } as const satisfies Partial<Box>;
 
 /** Fields of a device that say nothing out of the ordinary. */
@@ -131,6 +136,7 @@ export const PLAIN_NAMEPLATE = {
 export const PLAIN_PANEL = {
   tandemSpaces: [],
   feeder: null,
+  oneMain: 'unknown',
   bonded: true,
   otherBuilding: false,
   electrode: true,
@@ -211,6 +217,7 @@ export function newJob(name: string, edition: Edition): JobDocument {
     permitDate: null,
     laundryElsewhere: false,
     load: PLAIN_LOAD,
+    otherSources: NOT_ASKED,
     settings: DEFAULT_SETTINGS,
     prices: [],
   });

@@ -60,14 +60,14 @@ test('a version 4 file is brought up to date: its readings are of whole outlets,
     ...reading,
     hotHot: null,
     groundOhms: null,
+    groundReference: null,
     half: 'both',
     openBox: false,
   });
-  assert.equal(document.proofs['proof-s1']!.face.hotHot, null);
   assert.equal(document.energizings['energizing-s1']!.purpose, 'use');
   assert.deepEqual(document.job.settings.limits, DEFAULT_SETTINGS.limits);
   assert.deepEqual(document.job.settings.tester, DEFAULT_SETTINGS.tester);
-  assert.deepEqual([document.overrides, document.deviceTests], [{}, {}]);
+  assert.deepEqual(document.deviceTests, {});
 });
 
 test('a version 5 file is brought up to date: its feeder meets no heat and nothing beside it', () => {
@@ -139,7 +139,7 @@ const BAD: [string, string, RegExp][] = [
   ['empty text', '', /file: is not complete JSON/],
   ['a list', '[]', /file: expected a job file/],
   ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
-  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 7, made by a later Hekto/],
+  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 8, made by a later Hekto/],
   ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
   [
     '__proto__ keys',
@@ -251,4 +251,34 @@ test('the published JSON Schema accepts and refuses with the Yup schemas', () =>
   const schemaLevel = BAD.filter(([what]) => /missing|unknown|voltage|breaker|number|time/.test(what));
   assert.ok(schemaLevel.length >= 6);
   for (const [what, bad] of schemaLevel) assert.equal(validate(JSON.parse(bad)), false, what);
+});
+
+test('a version 6 file is brought up to date: old proofs and overrides stay on record and open nothing', () => {
+  const text = readFileSync(new URL('../../../tests/files/job-version-6.json', import.meta.url), 'utf8');
+  const before = JSON.parse(text) as { proofs: Record<string, Record<string, number>>[] };
+  const { proofs, observations, job, panels, boxes } = parseFile(text);
+  const proof = proofs['proof-s1']!;
+  assert.deepEqual([proof.basis, proof.lockedOut], ['earlier-proof', ['circuit-studio']]);
+  const seen = proof.observations.map((id) => observations[id]!);
+  assert.deepEqual(
+    seen.map((o) => [o.node, o.to, o.value]),
+    [
+      ['live', 'neutral', 120.4],
+      ['known-source', 'known-source', 120.3],
+      ['face.hot', 'face.neutral', 0],
+      ['face.hot', 'face.ground', before.proofs[0]!.face!.hotGround],
+      ['face.neutral', 'face.ground', 0],
+      ['screws.hot', 'screws.neutral', 0],
+      ['screws.hot', 'screws.ground', 0],
+      ['screws.neutral', 'screws.ground', 0],
+      ['known-source', 'known-source', 120.3],
+    ],
+  );
+  assert.deepEqual(
+    [proofs['proof-override-b2']!.basis, proofs['proof-override-b2']!.reason],
+    ['earlier-override', 'Service cut by the utility, meter pulled'],
+  );
+  assert.deepEqual(job.otherSources, { asked: false, kinds: [] });
+  assert.ok(Object.values(panels).every((p) => p.oneMain === 'unknown'));
+  assert.ok(Object.values(boxes).every((b) => b.through.length === 0));
 });

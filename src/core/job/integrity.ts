@@ -120,6 +120,12 @@ function checkBox(document: JobDocument, box: Box): Problem[] {
       });
     }
   }
+  if (box.through.some((id) => !document.circuits[id])) {
+    problems.push({
+      path: at('boxes', box.id, 'through'),
+      message: 'expected ids of circuits in this job',
+    });
+  }
   if (box.controls.some((id) => !document.boxes[id] || id === box.id)) {
     problems.push({
       path: at('boxes', box.id, 'controls'),

@@ -1,7 +1,7 @@
 /** Steps that bring an older job file to the current form. One function per version, never edited later. */
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 6;
+export const VERSION = 7;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -230,12 +230,105 @@ const fromVersion5 = (file: Raw): Raw => ({
   })),
 });
 
+/** A proof of version 6 as observations: what was read at the face and at the screws, before and after. */
+function observationsOf(proof: Raw, first: number): Raw[] {
+  const found: Raw[] = [];
+  const add = (node: string, nodeName: string, to: string | null, value: unknown, before: boolean) => {
+    if (typeof value !== 'number') return;
+    found.push({
+      id: `observation-earlier-${first + found.length}`,
+      boxId: proof.boxId,
+      place: proof.place,
+      at: proof.at,
+      by: proof.by,
+      node,
+      nodeName,
+      to,
+      toName: '',
+      quantity: 'volts',
+      value,
+      // Nobody recorded with what.
+      instrument: 'high-impedance meter',
+      on: before ? [proof.circuitId] : [],
+      off: before ? [] : [proof.circuitId],
+    });
+  };
+  const pairs = [
+    ['hotNeutral', 'hot', 'neutral'],
+    ['hotGround', 'hot', 'ground'],
+    ['neutralGround', 'neutral', 'ground'],
+    ['hotHot', 'hot', 'other hot'],
+  ] as const;
+  add('live', 'at the outlet', 'neutral', proof.liveBefore, true);
+  add('known-source', 'known live source', 'known-source', proof.knownLiveBefore, false);
+  for (const place of ['face', 'screws'] as const)
+    for (const [pair, node, to] of pairs)
+      add(
+        `${place}.${node}`,
+        `${node}, ${place}`,
+        `${place}.${to}`,
+        (proof[place] as Raw | null)?.[pair],
+        false,
+      );
+  add('known-source', 'known live source', 'known-source', proof.knownLiveAfter, false);
+  return found;
+}
+
+/**
+ * Version 6 proved a box by three pairs at its face and at its screws, which a live second pole passes, and let a reason
+ * in words open one. Both stay on record and no longer open anything.
+ */
+function fromVersion6(file: Raw): Raw {
+  const observations: Raw[] = [];
+  const earlier = (record: Raw, basis: string) => ({
+    id: record.id,
+    boxId: record.boxId,
+    place: record.place,
+    at: record.at,
+    by: record.by,
+    basis,
+    seenBy: '',
+    lockedOut: record.lockedOut === true || basis === 'earlier-override' ? [record.circuitId] : [],
+    mainOff: false,
+    sourcesOff: [],
+    reference: 'none',
+    referenceName: '',
+    others: 'not-looked',
+    observations: [] as unknown[],
+    reason: record.reason ?? '',
+  });
+  const proofs = list(file.proofs).map((proof) => {
+    const own = observationsOf(proof, observations.length + 1);
+    observations.push(...own);
+    return { ...earlier(proof, 'earlier-proof'), observations: own.map((o) => o.id) };
+  });
+  const overrides = list(file.overrides).map((override) => ({
+    ...earlier(override, 'earlier-override'),
+    id: String(override.id)
+      .replace(/^override-/, 'proof-override-')
+      .slice(0, 60),
+  }));
+  const rest = { ...file };
+  delete rest.overrides;
+  return {
+    ...rest,
+    version: 7,
+    job: { ...(file.job as Raw), otherSources: { asked: false, kinds: [] } },
+    boxes: list(file.boxes).map((box) => ({ ...box, through: [] })),
+    panels: list(file.panels).map((panel) => ({ ...panel, oneMain: 'unknown' })),
+    readings: list(file.readings).map((reading) => ({ ...reading, groundReference: null })),
+    observations,
+    proofs: [...proofs, ...overrides],
+  };
+}
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
   3: fromVersion3,
   4: fromVersion4,
   5: fromVersion5,
+  6: fromVersion6,
 };
 
 /** Applies every step from the file's version up to the current one. */

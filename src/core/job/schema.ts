@@ -21,7 +21,7 @@ import {
   readingSchema,
   proofSchema,
   energizingSchema,
-  overrideSchema,
+  observationSchema,
   deviceTestSchema,
 } from './schema/records.ts';
 
@@ -53,7 +53,7 @@ export type Circuit = InferType<typeof circuitSchema>;
 export type Reading = InferType<typeof readingSchema>;
 export type Proof = InferType<typeof proofSchema>;
 export type Energizing = InferType<typeof energizingSchema>;
-export type Override = InferType<typeof overrideSchema>;
+export type Observation = InferType<typeof observationSchema>;
 export type DeviceTest = InferType<typeof deviceTestSchema>;
 export type Limits = Settings['limits'];
 export type LampTesterSettings = Settings['tester'];
@@ -72,14 +72,14 @@ export const TABLES = {
   readings: { schema: readingSchema, noun: 'reading', limit: 100000 },
   proofs: { schema: proofSchema, noun: 'proof of dead', limit: 20000 },
   energizings: { schema: energizingSchema, noun: 'energizing', limit: 20000 },
-  overrides: { schema: overrideSchema, noun: 'override', limit: 5000 },
+  observations: { schema: observationSchema, noun: 'observation', limit: 100000 },
   deviceTests: { schema: deviceTestSchema, noun: 'device test', limit: 20000 },
 } as const;
 
 export type TableName = keyof typeof TABLES;
 export const TABLE_NAMES = Object.keys(TABLES) as TableName[];
 /** Tables whose rows are never changed or removed. */
-const APPEND_ONLY = ['readings', 'proofs', 'energizings', 'overrides', 'deviceTests'] as const;
+const APPEND_ONLY = ['readings', 'observations', 'proofs', 'energizings', 'deviceTests'] as const;
 export type AppendOnly = (typeof APPEND_ONLY)[number];
 export const isAppendOnly = (table: TableName): table is AppendOnly =>
   (APPEND_ONLY as readonly TableName[]).includes(table);
@@ -97,7 +97,7 @@ export interface Rows {
   readings: Reading;
   proofs: Proof;
   energizings: Energizing;
-  overrides: Override;
+  observations: Observation;
   deviceTests: DeviceTest;
 }
 export type Entity = Rows[TableName];

@@ -1,10 +1,12 @@
 /** Small documents for tests: one room, one panel, and what a test adds. */
+import { run as runBehind, type Command } from './commands.ts';
 import {
   breakerOf,
   CEILING_HEIGHT,
   DEFAULT_SETTINGS,
   edgesOf,
   emptyDocument,
+  NOT_ASKED,
   PLAIN_BOX,
   PLAIN_CIRCUIT,
   PLAIN_CONDITIONS,
@@ -31,6 +33,9 @@ import type {
   Opening,
   Panel,
 } from './schema.ts';
+
+/** A command with no gate before it: what is tested is the command. */
+export const run = (document: JobDocument, command: Command) => runBehind(document, command, []);
 
 export const LEVEL = { id: 'level-1', name: 'Main level', elevation: 0 };
 export const PANEL: Panel = {
@@ -189,6 +194,7 @@ export function house(
       permitDate: null,
       laundryElsewhere: false,
       load: PLAIN_LOAD,
+      otherSources: NOT_ASKED,
       settings: DEFAULT_SETTINGS,
       prices: [],
       ...parts.job,

@@ -1,10 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { run } from '../job/commands.ts';
 import { rows } from '../job/document.ts';
 import { outlineOf } from '../job/outline.ts';
-import { fixture, house, opening, outlet, receptacle, room } from '../job/testing.ts';
+import { fixture, house, opening, outlet, receptacle, room, run } from '../job/testing.ts';
 import { copyRoom, moveWall, snapRoom, stackLevel } from './arrange.ts';
 import { closedRoom } from './testing.ts';
 import { boundsOf } from './footprint.ts';

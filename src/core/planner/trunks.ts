@@ -46,7 +46,7 @@ export const ohmsPerInch = ({ job }: JobDocument, gauge: Circuit['gauge']): numb
 
 /** A circuit that was proved dead or energized is not taken apart: what is on record would say nothing any more. */
 export const isOnRecord = ({ proofs, energizings }: JobDocument, { id }: Circuit): boolean =>
-  [...rows(proofs), ...rows(energizings)].some((r) => r.circuitId === id);
+  rows(proofs).some((p) => p.lockedOut.includes(id)) || rows(energizings).some((e) => e.circuitId === id);
 
 /** Stops that stay: all but new outlets that feed none of them. */
 function standing(document: JobDocument, circuit: Circuit): Stop[] {

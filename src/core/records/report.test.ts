@@ -2,14 +2,14 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { studioJob } from '../../../demo/studio.ts';
 import { Checker } from '../code/checker.ts';
-import { run } from '../job/commands.ts';
+import { run } from '../job/testing.ts';
 import type { JobDocument } from '../job/schema.ts';
 import { reportOf } from './report.ts';
 import { cablesAt, stepsFor } from './steps.ts';
 
 const report = (document: JobDocument) => {
   const checker = new Checker(document);
-  return reportOf(checker.view, checker.findings(), '2026-11-25');
+  return reportOf(checker.view, checker.findings(), '2026-11-25', '2026-11-25T12:00:00Z');
 };
 
 test('the sheet carries circuits, open findings, judged readings and cautions', () => {

@@ -5,9 +5,18 @@ import type { View } from '../code/view.ts';
 import { dropAt, fullLoad, type Run } from '../circuits/run.ts';
 import { rows } from '../job/document.ts';
 import { ALL_RULES } from '../code/rules/index.ts';
-import type { Amendment, Box, Circuit, Job, Override, Proof, Reading } from '../job/schema.ts';
+import type {
+  Amendment,
+  Box,
+  Circuit,
+  Job,
+  JobDocument,
+  Observation,
+  Proof,
+  Reading,
+} from '../job/schema.ts';
 import { registerOf, type RegisteredDevice } from './deviceTests.ts';
-import { circuitState, struckReadings } from './proof.ts';
+import { circuitState, KNOWN_SOURCE, LIVE, seenFor, struckReadings } from './proof.ts';
 import { settingOf } from './setting.ts';
 import { judge, type Verdict } from './verdict.ts';
 
@@ -35,8 +44,8 @@ export interface Report {
   outlets: { box: Box; area: string; circuit: string; decisions: Decision[]; labels: string[] }[];
   readings: ReportReading[];
   proofs: Proof[];
-  /** Boxes opened without a proof of dead, and why. */
-  overrides: Override[];
+  /** Boxes opened because their home run was not landed, and those opened by an earlier form of override. */
+  overrides: Proof[];
   /** The register: every protecting device with its tests. */
   devices: RegisteredDevice[];
   cautions: string[];
@@ -58,15 +67,18 @@ const UNKNOWN_PLACE: Verdict = {
   remarks: [],
 };
 
-/** @param today day of the report, for what is due */
-export function reportOf(view: View, findings: readonly Finding[], today: string): Report {
+/**
+ * @param today day of the report, for what is due
+ * @param now UTC time, for what still holds
+ */
+export function reportOf(view: View, findings: readonly Finding[], today: string, now: string): Report {
   const { document } = view;
   const circuits = rows(document.circuits)
     .sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space)
     .map((circuit): ReportCircuit => {
       const run = view.run(circuit);
       const percent = run.end && (dropAt(run.end, fullLoad(circuit)) / run.volts) * 100;
-      return { circuit, run, state: circuitState(document, circuit), dropPercent: percent };
+      return { circuit, run, state: circuitState(document, circuit, now), dropPercent: percent };
     });
   const outlets = circuits.flatMap(({ circuit, run }) =>
     run.stops.map(({ box, area }) => ({
@@ -78,6 +90,7 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
     })),
   );
   const devices = registerOf(document, (circuit) => view.run(circuit), today);
+  const proofs = rows(document.proofs).sort((a, b) => a.at.localeCompare(b.at));
   const struck = struckReadings(document);
   const readings = rows(document.readings)
     .sort((a, b) => a.at.localeCompare(b.at))
@@ -89,11 +102,37 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
     findings: findings.filter((f) => f.level !== 'satisfied').sort(byGravity),
     outlets,
     readings,
-    proofs: rows(document.proofs).sort((a, b) => a.at.localeCompare(b.at)),
-    overrides: rows(document.overrides).sort((a, b) => a.at.localeCompare(b.at)),
+    proofs: proofs.filter((p) => !isOverride(p)),
+    overrides: proofs.filter(isOverride),
     devices,
     cautions: cautionsOf(outlets, readings, findings, devices),
   };
+}
+
+const isOverride = ({ basis }: Proof): boolean => basis === 'not-landed' || basis === 'earlier-override';
+
+/** A proof in a line: what showed that the breaker did it, the reference, the tester, and how much was read. */
+export function proofLine(document: JobDocument, proof: Proof): string {
+  if (proof.basis === 'earlier-override') return `opened without a proof: “${proof.reason}”`;
+  const seen = seenFor(document, proof);
+  const sources = seen.filter((o) => o.node === KNOWN_SOURCE);
+  const testers = [...new Set(seen.filter((o) => o.quantity === 'volts').map((o) => o.instrument))].join(
+    ', ',
+  );
+  const volts = (list: readonly Observation[]) => [...new Set(list.map((o) => `${o.value} V`))].join(' and ');
+  if (proof.basis === 'earlier-proof')
+    return `at face and screws, in an earlier form; tester at ${volts(sources)}`;
+  const live = seen.find((o) => o.node === LIVE);
+  const dead = seen.filter((o) => o.quantity === 'volts' && o.off.length > 0);
+  const how: Record<Exclude<Proof['basis'], 'earlier-proof' | 'earlier-override'>, string> = {
+    'live-before': `live ${live?.value ?? '?'} V before`,
+    'new-work': 'new work, not live before',
+    'dead-outlet': 'the outlet was dead before',
+    'tripped-device': 'a device upstream had tripped',
+    'not-landed': `home run not landed, seen by ${proof.seenBy}`,
+  };
+  const to = live?.toName || proof.referenceName || proof.reference;
+  return `${how[proof.basis]}; ${testers} proved at ${volts(sources)}; ${dead.length} readings to the ${to} and between conductors, ${Math.max(0, ...dead.map((o) => o.value))} V at most`;
 }
 
 const DONE: Record<Amendment['action'], string> = {

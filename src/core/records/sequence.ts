@@ -4,7 +4,7 @@ import { rows } from '../job/document.ts';
 import type { Box, JobDocument, Reading } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
 import { protectedBy } from './deviceTests.ts';
-import { circuitState, lastEnergized, struckReadings } from './proof.ts';
+import { isEnergized, lastPower, struckReadings } from './proof.ts';
 
 export type Task = {
   /** Position of the stop; −1 is the panel. */
@@ -28,11 +28,12 @@ export const facesOf = (box: Box): Reading['half'][] =>
     ? ['both']
     : ['top', 'bottom'];
 
-/** Readings as left at an outlet since power came back last, without those corrected. */
+/** Readings as left at an outlet since power came back last, without those corrected; none while it is not on record. */
 function readAfterPower(document: JobDocument, run: Run): Map<string, Reading[]> {
-  const struck = struckReadings(document);
-  const since = lastEnergized(document, run.circuit.id)?.at ?? '';
   const found = new Map<string, Reading[]>();
+  if (!isEnergized(document, run.circuit)) return found;
+  const struck = struckReadings(document);
+  const since = lastPower(document, run.circuit.id)!.at;
   for (const reading of rows(document.readings)) {
     if (reading.stage !== 'as-left' || struck.has(reading.id) || reading.at < since) continue;
     found.set(reading.boxId, [...(found.get(reading.boxId) ?? []), reading]);
@@ -45,14 +46,13 @@ export function sequenceOf(document: JobDocument, run: Run): Task[] {
   const { circuit, stops } = run;
   const readings = readAfterPower(document, run);
   const tests = rows(document.deviceTests).filter((t) => t.circuitId === circuit.id);
-  const power = circuitState(document, circuit);
   const tasks: Task[] = [
     {
       kind: 'power',
       stop: -1,
       title: 'Power on',
       what: 'Boxes closed, tools out, people told. Stand to the side, breaker on, listen: if it trips, leave it off.',
-      done: power === 'energized',
+      done: isEnergized(document, circuit),
     },
   ];
   const deviceTask = (stop: number, box: Box | null, device: 'gfci' | 'afci'): Task => {

@@ -1,7 +1,7 @@
 /** The browser's database: one row per entity, and a log of every change for undo and for other tabs. */
 import Dexie, { type Table, type Transaction } from 'dexie';
 import type { Change } from '../../core/job/document.ts';
-import { migrate } from '../../core/job/migrations.ts';
+import { migrate, VERSION } from '../../core/job/migrations.ts';
 import { TABLE_NAMES, type Edition, type Entity, type Job, type TableName } from '../../core/job/schema.ts';
 
 export interface JobRow {
@@ -44,7 +44,7 @@ export interface PictureRow {
  */
 async function migrateStored(
   transaction: Transaction,
-  versionOf: (job: Entity | Job) => number,
+  versionOf: (job: Entity | Job, rows: readonly EntityRow[]) => number,
 ): Promise<void> {
   const entities = transaction.table<EntityRow>('entities');
   for (const { id: jobId } of await transaction.table<JobRow>('jobs').toArray()) {
@@ -53,7 +53,7 @@ async function migrateStored(
     if (!job) continue;
     const lists: Record<string, unknown[]> = {};
     for (const { table, value } of rows) if (table !== 'job') (lists[table] ??= []).push(value);
-    const file = migrate({ ...lists, version: versionOf(job), job });
+    const file = migrate({ ...lists, version: versionOf(job, rows), job });
     await entities.where('jobId').equals(jobId).delete();
     await entities.bulkPut([
       { jobId, table: 'job', id: jobId, value: file.job as Job },
@@ -65,9 +65,15 @@ async function migrateStored(
   await transaction.table('changes').clear();
 }
 
-function versionStored(job: Entity | Job): number {
+/** The version that stored rows are of, by what they have. */
+function versionStored(job: Entity | Job, rows: readonly EntityRow[]): number {
   if (!('load' in job)) return 3;
-  return 'limits' in job.settings ? 5 : 4;
+  if (!('limits' in job.settings)) return 4;
+  if ('otherSources' in job) return VERSION;
+  const feeders = rows.flatMap(({ table, value }) =>
+    table === 'panels' && 'feeder' in value && value.feeder !== null ? [value.feeder] : [],
+  );
+  return feeders.some((feeder) => !('ambient' in feeder)) ? 5 : 6;
 }
 
 class HektoDatabase extends Dexie {
@@ -88,6 +94,8 @@ class HektoDatabase extends Dexie {
       .upgrade((transaction) => migrateStored(transaction, () => 2));
     // What the second kept may be of version 3 or 4; jobs have had a load method since the latter.
     this.version(3).upgrade((transaction) => migrateStored(transaction, versionStored));
+    // Rows as of version 6 and earlier may be there still: the store was not brought up to date for 6.
+    this.version(4).upgrade((transaction) => migrateStored(transaction, versionStored));
   }
 }
 

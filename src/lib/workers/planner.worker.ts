@@ -3,7 +3,7 @@ import loadHighs from 'highs';
 import wasm from 'highs/runtime?url';
 import { check } from '../../core/code/checker.ts';
 import { View } from '../../core/code/view.ts';
-import { run } from '../../core/job/commands.ts';
+import { runGuarded as run } from '../../core/records/gates.ts';
 import type { JobDocument } from '../../core/job/schema.ts';
 import { houseProblem } from '../../core/planner/house.ts';
 import { planFigures, propose, type PlanFigures, type Proposal } from '../../core/planner/proposal.ts';

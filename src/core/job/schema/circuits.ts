@@ -67,13 +67,15 @@ export const panelSchema = entity({
   name: name(),
   x: inches(-24000, 24000),
   y: inches(-24000, 24000),
-  mainRating: number(30, 400),
-  busRating: number(30, 400),
+  mainRating: number(30, 3000),
+  busRating: number(30, 3000),
   spaces: whole(2, 84),
   /** Spaces that the panel’s label allows a tandem in. */
   tandemSpaces: list(whole(1, 84), 84),
   /** Null for the panel at the service. */
   feeder: feederSchema.nullable(),
+  /** One main opens all that feeds this panel. */
+  oneMain: word(ANSWERS),
   /** The screw or strap that joins neutral and enclosure is in. */
   bonded: flag(),
   /** In another building than the panel that feeds it. */

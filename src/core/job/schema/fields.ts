@@ -42,7 +42,7 @@ export const day = () =>
   });
 export const entity = <S extends yup.ObjectShape>(shape: S) =>
   yup.object(shape).noUnknown().strict().defined();
-export const list = <S extends yup.Schema>(of: S, max: number) => yup.array(of).strict().defined().max(max);
+export const list = <T>(of: yup.ISchema<T>, max: number) => yup.array(of).strict().defined().max(max);
 /** One of a set of words. */
 export const word = <T extends string>(of: readonly T[]) => yup.string().strict().defined().oneOf(of);
 export const number = (min: number, max: number) => yup.number().strict().defined().min(min).max(max);

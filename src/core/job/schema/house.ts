@@ -20,6 +20,7 @@ import {
   PRICE_ITEMS,
   AREA_KINDS,
   OPENING_KINDS,
+  OTHER_SOURCES,
   STATUSES,
   FIXTURE_KINDS,
   DWELLINGS,
@@ -94,6 +95,8 @@ export const jobSchema = entity({
     /** Outside dimensions, ft²; null is worked out from the rooms. */
     floorArea: number(100, 20000).nullable(),
   }),
+  /** What may feed the house beside the utility; asked once. */
+  otherSources: entity({ asked: flag(), kinds: list(word(OTHER_SOURCES), OTHER_SOURCES.length) }),
   settings: settingsSchema,
   /** The shop’s own prices; what is not among them takes the made-up one. */
   prices: list(priceSchema, PRICE_ITEMS.length),

@@ -91,5 +91,7 @@ export const boxSchema = entity({
   /** Outlets that a switch here controls. */
   controls: list(id(), 60),
   found: foundSchema.nullable(),
+  /** Other circuits with conductors in this box. */
+  through: list(id(), 20),
   note: text(),
 });

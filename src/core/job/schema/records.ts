@@ -1,7 +1,15 @@
 /** What was measured, proved, amended and photographed. */
 import * as yup from 'yup';
 import { id, text, name, flag, whole, volts, time, day, entity, list, number, word } from './fields.ts';
-import { HALVES_READ, INDICATORS, TEST_KINDS } from './words.ts';
+import {
+  HALVES_READ,
+  INDICATORS,
+  INSTRUMENTS,
+  OTHER_SOURCES,
+  PROOF_BASES,
+  REFERENCES,
+  TEST_KINDS,
+} from './words.ts';
 
 export const readingSchema = entity({
   id: id(),
@@ -32,6 +40,8 @@ export const readingSchema = entity({
   neutralGround: volts(),
   /** Between the two hots of a 240 V outlet. */
   hotHot: volts(),
+  /** From the ground slot to a proven reference, such as a lead from a proven ground. */
+  groundReference: volts(),
   /** Amperes flowing at this outlet while measured. */
   loadAmps: yup.number().strict().defined().min(0).max(50),
   /** Ground path from the outlet to the panel, as an analyzer or meter gives it. */
@@ -45,51 +55,69 @@ export const readingSchema = entity({
   corrects: id().nullable(),
 });
 
-const deadReadings = entity({
-  hotNeutral: volts(),
-  hotGround: volts(),
-  neutralGround: volts(),
-  /** Null where there is one hot. */
-  hotHot: volts(),
+/** Most circuits taken into one box. */
+const MOST_CIRCUITS = 40;
+const circuitIds = () => list(id(), MOST_CIRCUITS);
+
+/** One thing seen with an instrument: at which place, in which state, between what, and the value. */
+export const observationSchema = entity({
+  id: id(),
+  /** Null: at the panel. */
+  boxId: id().nullable(),
+  place: text(160),
+  at: time(),
+  by: name(),
+  /** The splice group, loose end, slot or source that was touched: a key, and what it was called then. */
+  node: text(200).trim().min(1),
+  nodeName: text(160),
+  /** The other one; null where the instrument goes around a conductor. */
+  to: text(200).trim().min(1).nullable(),
+  toName: text(160),
+  /** `absent`: what is on record was looked for and is not in the box. */
+  quantity: word(['volts', 'amps', 'absent'] as const),
+  /** Volts or amperes; 0 for what is absent. */
+  value: number(0, 1000),
+  instrument: word(INSTRUMENTS),
+  /** Breakers that were on and off, as far as known, by their circuits. */
+  on: circuitIds(),
+  off: circuitIds(),
 });
 
+/** That a box is dead: the observations that show it, and what was done so that it stays so. */
 export const proofSchema = entity({
   id: id(),
-  circuitId: id(),
   boxId: id(),
   place: text(160),
   at: time(),
   by: name(),
-  /** Breaker found, opened, and locked or taped with a note. */
-  lockedOut: flag(),
-  /** Volts read at this outlet before the breaker was opened: shows that the breaker did it. */
-  liveBefore: volts(),
-  /** Volts on the known live source, before and after. */
-  knownLiveBefore: volts(),
-  knownLiveAfter: volts(),
-  face: deadReadings,
-  screws: deadReadings,
+  basis: word(PROOF_BASES),
+  /** Who saw that the home run is not landed. */
+  seenBy: text(80),
+  /** Circuits taken to be in the box: each breaker opened, and locked or taped with a note. */
+  lockedOut: circuitIds(),
+  /** The main is locked off as well. */
+  mainOff: flag(),
+  /** Other sources of the house that were shut off and locked. */
+  sourcesOff: list(word(OTHER_SOURCES), OTHER_SOURCES.length),
+  /** What the conductors were read to, and where it comes from. */
+  reference: word(REFERENCES),
+  referenceName: text(120),
+  /** Looked for conductors that are not on record: none is there, or each was read too. */
+  others: word(['not-looked', 'none', 'read'] as const),
+  /** In the order in which they were made. */
+  observations: list(id(), 200),
+  /** Of an earlier override: its reason. */
+  reason: text(),
 });
 
-/** Power put back on a circuit: voids every earlier proof on it. */
+/** The lock-out of a circuit ended: voids every earlier proof of every box that the circuit is in. */
 export const energizingSchema = entity({
   id: id(),
   circuitId: id(),
   at: time(),
   by: name(),
-  /** To use it, or to measure at an open box with nobody working. */
-  purpose: word(['use', 'measurement'] as const),
-});
-
-/** Steps inside a box opened without a proof of dead, and why. */
-export const overrideSchema = entity({
-  id: id(),
-  circuitId: id(),
-  boxId: id(),
-  place: text(160),
-  at: time(),
-  by: name(),
-  reason: text().trim().min(10),
+  /** Power on to use it, or to measure at an open box with nobody working; or the lock is off, and it may come on. */
+  purpose: word(['use', 'measurement', 'lock-removed'] as const),
 });
 
 /** A test of a ground-fault or arc-fault device by its own button, with what it is known to protect. */

@@ -53,7 +53,8 @@ export const BRANCH_RATINGS = [10, 15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 9
 /** Standard ratings of feeder breakers. */
 export const FEEDER_RATINGS = [30, 40, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200] as const;
 export const MATERIALS = ['copper', 'aluminium'] as const;
-export const CABLES = ['NM-B', 'UF-B', 'SE', 'MC', 'raceway', 'old two-wire'] as const;
+/** `old NM`: grounded nonmetallic cable from before the mid-1980s, with 60 °C insulation. */
+export const CABLES = ['NM-B', 'UF-B', 'SE', 'MC', 'raceway', 'old NM', 'old two-wire'] as const;
 export type CableKind = (typeof CABLES)[number];
 /** What makes the poles of a breaker open together. */
 export const TIES = ['none', 'handle-tie', 'common-trip'] as const;
@@ -126,6 +127,13 @@ export const FIXTURE_KINDS = [
   'room-cooler',
   'motor',
   'fixed-equipment',
+  'hydromassage-tub',
+  'hot-tub',
+  'pool',
+  'fountain',
+  'sauna',
+  'generator',
+  'inverter',
 ] as const;
 export type FixtureKind = (typeof FIXTURE_KINDS)[number];
 
@@ -142,6 +150,36 @@ export const CONDUCTOR_FUNCTIONS = [
 ] as const;
 /** Half of a duplex that a reading speaks of. */
 export const HALVES_READ = ['both', 'top', 'bottom'] as const;
+/** What a value was read with. */
+export const INSTRUMENTS = [
+  'two-pole tester',
+  'low-impedance meter',
+  'high-impedance meter',
+  'clamp meter',
+  'three-lamp tester',
+  'voltage pen',
+] as const;
+export type Instrument = (typeof INSTRUMENTS)[number];
+/**
+ * What shows that the breaker made a box dead: it was live there before; or it could not be, since the work is new, the
+ * outlet was dead or a device upstream had tripped; or its home run is not landed, so that it cannot be live by
+ * construction. `earlier` proofs and overrides were recorded in a form that no longer opens a box.
+ */
+export const PROOF_BASES = [
+  'live-before',
+  'new-work',
+  'dead-outlet',
+  'tripped-device',
+  'not-landed',
+  'earlier-proof',
+  'earlier-override',
+] as const;
+export type ProofBasis = (typeof PROOF_BASES)[number];
+/** What conductors are read to. */
+export const REFERENCES = ['ground', 'metal-box', 'lead', 'none'] as const;
+/** What else may feed a house beside the utility through one main. */
+export const OTHER_SOURCES = ['generator', 'inverter', 'battery', 'second-feed'] as const;
+export type OtherSource = (typeof OTHER_SOURCES)[number];
 export const TEST_KINDS = ['gfci', 'afci'] as const;
 export const INDICATORS = ['none', 'good', 'fault'] as const;
 /** Lamps of a plug-in tester from left to right: hot–neutral (HN), hot–ground (HG), neutral–ground (NG). */

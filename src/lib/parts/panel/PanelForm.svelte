@@ -2,9 +2,16 @@
   import { rows } from '../../../core/job/document.ts';
   import type { Feeder, Panel } from '../../../core/job/schema.ts';
   import { feederLoad, sizeFeeder } from '../../../core/panel/feeder.ts';
+  import { panelCaution } from '../../../core/records/proof.ts';
   import { formatLength } from '../../../core/units/length.ts';
   import { round } from '../../../core/units/quantity.ts';
-  import { CABLE_OPTIONS, FEEDER_OPTIONS, GAUGE_OPTIONS, MATERIAL_OPTIONS } from '../../names.ts';
+  import {
+    CABLE_OPTIONS,
+    FEEDER_OPTIONS,
+    GAUGE_OPTIONS,
+    MAIN_OPTIONS,
+    MATERIAL_OPTIONS,
+  } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
@@ -45,6 +52,7 @@
 
 <section class="sheet pad stack">
   <h2>{panel.name}</h2>
+  <p class="caution">{panelCaution(document, panel)}</p>
   <div class="grid-form">
     <Field label="Name" value={panel.name} commit={(name) => put({ name: name.trim() })} />
     <NumberField
@@ -52,15 +60,21 @@
       unit="A"
       value={panel.mainRating}
       min={30}
-      max={400}
+      max={3000}
       set={(mainRating) => put({ mainRating: mainRating! })}
+    />
+    <Choice
+      label="One main opens all that feeds it"
+      value={panel.oneMain}
+      options={MAIN_OPTIONS}
+      set={(oneMain) => put({ oneMain })}
     />
     <NumberField
       label="Bus rating"
       unit="A"
       value={panel.busRating}
       min={30}
-      max={400}
+      max={3000}
       set={(busRating) => put({ busRating: busRating! })}
     />
     <NumberField

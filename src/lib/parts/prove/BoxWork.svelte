@@ -1,32 +1,31 @@
 <script lang="ts">
   import type { Run, RunStop } from '../../../core/circuits/run.ts';
   import { newId } from '../../../core/job/document.ts';
-  import type { Energizing, Override, Proof } from '../../../core/job/schema.ts';
-  import type { CircuitState } from '../../../core/records/proof.ts';
-  import { stepsFor } from '../../../core/records/steps.ts';
+  import type { Energizing, Observation } from '../../../core/job/schema.ts';
+  import { circuitNames, type Opened } from '../../../core/records/gates.ts';
+  import { circuitsIn } from '../../../core/records/points.ts';
+  import { shutNeutrals, type CircuitState } from '../../../core/records/proof.ts';
   import { localTime } from '../../readings.ts';
   import { energize } from '../../energizing.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Check from '../Check.svelte';
-  import Field from '../Field.svelte';
+  import NumberField from '../NumberField.svelte';
 
   interface Props {
     run: Run;
     stop: RunStop;
     by: string;
-    /** Steps are shown only while a proof holds, or an override with its reason. */
-    proof: Proof | null;
-    override: Override | null;
+    /** The steps, while a proof holds; else why there are none. */
+    opened: Opened;
     power: CircuitState;
     onprove: () => void;
     onenergized: (purpose: Energizing['purpose']) => void;
   }
-  let { run, stop, by, proof, override, power, onprove, onenergized }: Props = $props();
+  let { run, stop, by, opened, power, onprove, onenergized }: Props = $props();
 
   const session = useSession();
   let said = $state('');
-  let reason = $state('');
   let measuring = $state(false);
   const CHECKS = [
     'Every bare end capped and spread, nothing touching, nothing loose',
@@ -35,60 +34,89 @@
     'I am qualified for this by local law',
   ] as const;
   const ticked = $state<boolean[]>(CHECKS.map(() => false));
+  const shut = $derived(opened.open ? shutNeutrals(session.document, stop.box, opened.proof) : []);
 
-  async function powerOn(purpose: Energizing['purpose']) {
+  async function putPower(purpose: Energizing['purpose']) {
     said = await energize(session, run.circuit.id, by, purpose);
     if (said === '') onenergized(purpose);
   }
 
-  async function openAnyway() {
-    if (by.trim() === '') {
-      said = 'Who opens it: expected a name';
-      return;
-    }
-    if (reason.trim().length < 10) {
-      said = 'Reason: expected at least 10 characters; it stands on the sheet';
-      return;
-    }
-    const row: Override = {
-      id: newId('override'),
-      circuitId: run.circuit.id,
-      boxId: stop.box.id,
+  /** Puts the current in a neutral on record. */
+  async function clamp(node: string, nodeName: string, value: number): Promise<string | null> {
+    if (by.trim() === '') return 'Who clamps it: expected a name';
+    const off = circuitsIn(session.document, stop.box).map((c) => c.id);
+    const row: Observation = {
+      id: newId('observation'),
+      boxId: opened.open ? opened.proof.boxId : stop.box.id,
       place: `${stop.box.name}, ${stop.area.name}`,
       at: new Date().toISOString(),
       by,
-      reason: reason.trim(),
+      node,
+      nodeName,
+      to: null,
+      toName: '',
+      quantity: 'amps',
+      value,
+      instrument: 'clamp meter',
+      on: [],
+      off,
     };
-    said = (await session.attempt({ type: 'put', table: 'overrides', rows: [row] })) ?? '';
+    return session.attempt({ type: 'put', table: 'observations', rows: [row] });
   }
 </script>
 
-{#if proof || override}
-  {#if proof}
-    <p class="good">✓ Proved dead {localTime(proof.at)} by {proof.by}.</p>
-  {:else if override}
-    <p class="wrong">
-      ! Opened without a proof of dead {localTime(override.at)} by {override.by}: “{override.reason}”. This
-      stands on the sheet.
+{#if opened.open}
+  {#if opened.proof.basis === 'not-landed'}
+    <p class="warn">
+      ! Opened because the home run is not landed, seen by {opened.proof.seenBy}; every conductor was read.
+      {localTime(opened.proof.at)}, {opened.proof.by}. This stands on the sheet.
     </p>
+  {:else}
+    <p class="good">✓ Proved dead {localTime(opened.proof.at)} by {opened.proof.by}.</p>
   {/if}
   <p class="caution">
-    Treat a dead wire as live anyway. If anyone may have touched the breaker, prove it again.
+    Treat a dead wire as live anyway. If anyone may have touched a breaker, prove it again.
   </p>
+  {#each shut as s (s.point.key)}
+    <div class="shut">
+      <p><strong>The {s.point.name} stays joined.</strong> {s.why}.</p>
+      <p class="quiet">Clamp each white that meets there, one after the other; put down the largest.</p>
+      <div class="row">
+        <Act kind="main" big onclick={async () => (said = (await clamp(s.point.key, s.point.name, 0)) ?? '')}
+          >0.00 A</Act
+        >
+        <NumberField
+          optional
+          label="or amps shown"
+          unit="A"
+          min={0}
+          max={400}
+          value={null}
+          set={(v) => (v === null ? null : clamp(s.point.key, s.point.name, v))}
+        />
+      </div>
+    </div>
+  {/each}
   <ol>
-    {#each stepsFor(run, stop) as step (step.text)}
-      <li>
-        <p>{step.text}</p>
-        <p class="quiet">{step.because}</p>
+    {#each opened.steps as step (step.text)}
+      <li class:closed={step.shut !== null}>
+        <p>
+          {#if step.shut !== null}<span class="tag">Shut</span>{/if}{step.text}
+        </p>
+        <p class="quiet">{step.shut === null ? step.because : 'Parts a neutral: open it above first.'}</p>
       </li>
     {/each}
   </ol>
   <h2>When the boxes are closed</h2>
-  <p>Tools out, plates on, people told. Putting power back voids every proof on this circuit.</p>
+  <p>
+    Tools out, plates on, people told. Putting power back voids every proof of every box that this circuit is
+    in.
+  </p>
   {#if said}<p class="wrong" role="alert">{said}</p>{/if}
-  <Act kind="main" big onclick={() => powerOn('use')}>Power is back on {run.circuit.name}</Act>
+  <Act kind="main" big onclick={() => putPower('use')}>Power is back on {run.circuit.name}</Act>
+  <Act big onclick={() => putPower('lock-removed')}>The lock is off, breaker still off</Act>
   <details bind:open={measuring}>
-    <summary>Energised measurement at the open box</summary>
+    <summary>Energized measurement at the open box</summary>
     <p class="caution">
       Some readings need power on an open box: which cable is the feed, a baseline on bare conductors. That is
       measuring, not work. A short window, then lock out and prove dead again before a hand goes in.
@@ -96,39 +124,21 @@
     {#each CHECKS as check, i (check)}
       <Check label={check} checked={ticked[i]!} set={(on) => (ticked[i] = on)} />
     {/each}
-    <Act kind="danger" big disabled={!ticked.every(Boolean)} onclick={() => powerOn('measurement')}
+    <Act kind="danger" big disabled={!ticked.every(Boolean)} onclick={() => putPower('measurement')}
       >Power on to measure</Act
     >
   </details>
 {:else}
   <p class="locked">
-    <strong>Locked.</strong> The steps inside {stop.box.name} open once this box is proved dead.
+    <strong>Locked.</strong> The steps inside {stop.box.name} open once this box is proved dead, with {circuitNames(
+      session.document,
+      stop,
+    )} off.
   </p>
   <p class="quiet">
-    {power === 'measuring'
-      ? 'Power is on to measure: lock out and prove it dead again.'
-      : power === 'energized'
-        ? 'Power came back since the last proof.'
-        : 'No proof of dead holds for this box.'}
+    {power === 'measuring' ? 'Power is on to measure: lock out and prove it dead again.' : `${opened.why}.`}
   </p>
   <Act kind="main" big onclick={onprove}>Prove {stop.box.name} dead</Act>
-  <details>
-    <summary>Open the steps without a proof</summary>
-    <p class="caution">
-      Only where a proof cannot be taken and the circuit is known dead in another way, such as a service that
-      is cut. Your name and reason go on the sheet.
-    </p>
-    <Field
-      label="Reason"
-      value={reason}
-      commit={(text) => {
-        reason = text;
-        return text.length > 400 ? 'expected at most 400 characters' : null;
-      }}
-    />
-    {#if said}<p class="wrong" role="alert">{said}</p>{/if}
-    <Act kind="danger" big onclick={openAnyway}>Open without a proof</Act>
-  </details>
 {/if}
 
 <style>
@@ -149,8 +159,36 @@
     min-height: 2.4rem;
     font-weight: 650;
   }
+  .shut {
+    display: grid;
+    gap: 0.4rem;
+    border-left: 6px solid var(--warn);
+    background: var(--panel);
+    padding: 0.5rem 0.75rem;
+  }
+  .row {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 0.6rem;
+    align-items: end;
+  }
+  .closed {
+    color: var(--quiet);
+  }
+  .tag {
+    border: 1px solid var(--warn);
+    color: var(--warn);
+    font-size: 0.85rem;
+    font-weight: 700;
+    padding: 0 0.35rem;
+    margin-right: 0.4rem;
+  }
   .good {
     color: var(--good);
+    font-weight: 700;
+  }
+  .warn {
+    color: var(--warn);
     font-weight: 700;
   }
   .wrong {

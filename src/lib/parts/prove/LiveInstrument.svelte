@@ -100,7 +100,7 @@
       job: circuitFile(document, circuit!),
       circuit: circuit!.id,
       box: box.id,
-      dead: circuitState(document, circuit!) === 'dead',
+      dead: circuitState(document, circuit!, new Date().toISOString()) === 'dead',
       hidden: hidden === 0 ? null : hidden,
       trouble,
     });

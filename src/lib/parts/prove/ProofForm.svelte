@@ -1,152 +1,378 @@
 <script lang="ts">
-  import { newId } from '../../../core/job/document.ts';
-  import type { Circuit, Proof } from '../../../core/job/schema.ts';
+  import { rows } from '../../../core/job/document.ts';
+  import { OTHER_SOURCES, type OtherSource, type Proof } from '../../../core/job/schema.ts';
   import type { RunStop } from '../../../core/circuits/run.ts';
-  import { deadPairs, proofGaps } from '../../../core/records/proof.ts';
-  import { localTime, PAIRS } from '../../readings.ts';
+  import { circuitsIn, pointsIn } from '../../../core/records/points.ts';
+  import {
+    actsOf,
+    DEAD_VOLTS,
+    panelCaution,
+    sourceNames,
+    type Act as ProofAct,
+  } from '../../../core/records/proof.ts';
+  import { ProofDraft } from '../../proofDraft.svelte.ts';
+  import { BASIS_OPTIONS, REFERENCE_OPTIONS, SOURCE_OPTIONS, TESTER_OPTIONS } from '../../names.ts';
+  import { localTime } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Check from '../Check.svelte';
+  import Choice from '../Choice.svelte';
+  import Field from '../Field.svelte';
   import NumberField from '../NumberField.svelte';
 
   interface Props {
-    circuit: Circuit;
     stop: RunStop;
     by: string;
     /** The proof that holds here now. */
     proof: Proof | null;
     onproved: () => void;
   }
-  let { circuit, stop, by, proof, onproved }: Props = $props();
+  let { stop, by, proof, onproved }: Props = $props();
 
   const session = useSession();
-
-  type Draft = Omit<Proof, 'id' | 'circuitId' | 'boxId' | 'place' | 'at' | 'by'>;
-  const NOT_READ = { hotNeutral: null, hotGround: null, neutralGround: null, hotHot: null };
-  let draft = $state.raw<Draft>({
-    lockedOut: false,
-    liveBefore: null,
-    knownLiveBefore: null,
-    knownLiveAfter: null,
-    face: NOT_READ,
-    screws: NOT_READ,
-  });
+  const { box } = $derived(stop);
+  const document = $derived(session.document);
+  // One draft a box: the form is made anew for each.
+  // svelte-ignore state_referenced_locally
+  const made = new ProofDraft(session.jobId, stop.box.id, by);
+  const draft = $derived({ ...made.draft, by });
+  const circuits = $derived(circuitsIn(document, box));
+  const circuitIds = $derived(circuits.map((c) => c.id));
+  const acts = $derived(actsOf(document, box, draft, made.seen));
+  const open = $derived(acts.filter((a) => !a.done));
+  /** What is before the hands: the first that is open, or one that was chosen to be done again. */
+  let chosen = $state<string | null>(null);
+  const act = $derived(
+    !made.answered
+      ? (acts.find((a) => a.key === 'by' && !a.done) ??
+          acts.find((a) => a.key === 'sources' && !a.done) ??
+          acts.find((a) => a.key === 'basis'))
+      : (acts.find((a) => a.key === chosen) ?? open[0]),
+  );
+  const panel = $derived(document.panels[circuits[0]?.panelId ?? '']);
+  const hasGround = $derived(pointsIn(document, box).some((p) => p.role === 'ground'));
   let said = $state('');
-  const pairs = $derived(deadPairs(circuit));
-  const gaps = $derived(proofGaps({ ...draft, by }, pairs));
+  let kinds = $state<OtherSource[]>([]);
+  let otherName = $state('');
+  let addingOther = $state(false);
 
-  const set = (values: Partial<Draft>) => {
-    draft = { ...draft, ...values };
+  function see(value: number, quantity: 'volts' | 'absent' = 'volts') {
+    if (!act) return;
+    made.see(act, { value, quantity }, circuitIds);
+    chosen = null;
     return null;
+  }
+  const answerSources = (list: OtherSource[]) =>
+    session.attempt({ type: 'edit-job', values: { otherSources: { asked: true, kinds: list } } });
+  const lock = (a: ProofAct) => {
+    if (a.key.startsWith('off '))
+      made.set({ sourcesOff: [...draft.sourcesOff, a.key.slice(4) as OtherSource] });
+    else made.set({ lockedOut: [...draft.lockedOut, a.key.slice(5)] });
+    chosen = null;
   };
+  const passThrough = (circuitId: string) =>
+    session.attempt({
+      type: 'put',
+      table: 'boxes',
+      rows: [{ ...box, through: [...box.through, circuitId] }],
+    });
+  const others = $derived(rows(document.circuits).filter((c) => !circuitIds.includes(c.id)));
 
   async function record() {
-    const row: Proof = {
-      ...draft,
-      id: newId('proof'),
-      circuitId: circuit.id,
-      boxId: stop.box.id,
-      place: `${stop.box.name}, ${stop.area.name}`,
-      at: new Date().toISOString(),
-      by,
-    };
-    said = (await session.attempt({ type: 'put', table: 'proofs', rows: [row] })) ?? '';
-    if (said === '') onproved();
+    made.set({ by });
+    said = (await session.attempt(made.command(`${box.name}, ${stop.area.name}`))) ?? '';
+    if (said !== '') return;
+    made.startAgain();
+    onproved();
   }
-
-  const PLACES = [
-    ['face', '4 · At the face'],
-    ['screws', '5 · Device out: at the screws and every conductor'],
-  ] as const;
+  const NOT_LISTED = ['earlier-proof', 'earlier-override'];
+  const bases = BASIS_OPTIONS.filter((b) => !NOT_LISTED.includes(b.value));
+  const references = $derived(REFERENCE_OPTIONS.filter((r) => r.value !== 'ground' || hasGround));
 </script>
 
-{#snippet voltsField(label: string, key: 'liveBefore' | 'knownLiveBefore' | 'knownLiveAfter', hint = '')}
-  <NumberField
-    optional
-    {label}
-    {hint}
-    unit="V"
-    min={0}
-    max={300}
-    value={draft[key]}
-    set={(v) => set({ [key]: v })}
-  />
-{/snippet}
-
-<p class="caution">
-  Treat it as live until this is done and after. A pen or plug-in tester alone proves nothing; rubbing a pen
-  on cloth only shows that it beeps. In the panel the line lugs stay live with the main off.
-</p>
 {#if proof}
   <p class="good">
-    ✓ Proved dead here {localTime(proof.at)} by {proof.by}. It is void as soon as power comes back.
+    ✓ Proved dead here {localTime(proof.at)} by {proof.by}. It ends with power on any circuit in this box, a
+    lock taken off, or the day.
   </p>
-{/if}
-<ol>
-  <li>
-    {@render voltsField(
-      '1 · Live at this outlet before, breaker on',
-      'liveBefore',
-      'shows that the breaker did it',
-    )}
-  </li>
-  <li>
-    <Check
-      label="2 · Breaker {circuit.space} off, locked or taped, note on the panel, people told"
-      checked={draft.lockedOut}
-      set={(lockedOut) => set({ lockedOut })}
-    />
-  </li>
-  <li>{@render voltsField('3 · Tester on a known live source', 'knownLiveBefore')}</li>
-  {#each PLACES as [where, title] (where)}
-    <li>
-      <p><strong>{title}</strong></p>
-      <div class="volts">
-        {#each PAIRS.filter(([p]) => pairs.includes(p)) as [pair, label] (pair)}
-          <NumberField
-            optional
-            {label}
-            unit="V"
-            min={0}
-            max={300}
-            value={draft[where][pair]}
-            set={(v) => set({ [where]: { ...draft[where], [pair]: v } })}
+{:else}
+  <p class="caution">
+    Treat it as live until this is done, and after. A pen or plug-in tester proves nothing.
+    {panelCaution(document, panel)}
+  </p>
+  <div class="progress" role="status">
+    <span class="count">{acts.length - open.length} of {acts.length}</span>
+    <span class="bar" aria-hidden="true"
+      ><span style:width="{(100 * (acts.length - open.length)) / acts.length}%"></span></span
+    >
+    {#if made.seen.length > 0}<Act onclick={() => made.back()}>Take the last back</Act>{/if}
+  </div>
+
+  {#if act}
+    <div class="act">
+      <p class="words">{act.words}</p>
+      {#if act.problem && (act.kind !== 'answer' || made.answered)}<p class="wrong" role="alert">
+          {act.problem}
+        </p>{/if}
+      {#if act.key === 'by'}
+        <p class="quiet">Type your name above.</p>
+      {:else if act.key === 'sources'}
+        <p class="quiet">Asked once for the house. With one of these, the main off makes nothing dead.</p>
+        {#each OTHER_SOURCES as kind (kind)}
+          <Check
+            label={SOURCE_OPTIONS.find((s) => s.value === kind)!.name}
+            checked={kinds.includes(kind)}
+            set={(on) => (kinds = on ? [...kinds, kind] : kinds.filter((k) => k !== kind))}
           />
         {/each}
-      </div>
-    </li>
-  {/each}
-  <li>{@render voltsField('6 · Tester on the known live source again', 'knownLiveAfter')}</li>
-</ol>
-{#if gaps.length > 0}
-  <div class="gaps">
-    <p><strong>Still open</strong></p>
-    <ul>
-      {#each gaps as gap (gap)}<li>{gap}</li>{/each}
-    </ul>
-  </div>
+        {#if kinds.length === 0}
+          <Act kind="main" big onclick={() => answerSources([])}>None of these, asked and looked</Act>
+        {:else}
+          <Act kind="main" big onclick={() => answerSources(kinds)}>These are here</Act>
+        {/if}
+      {:else if act.key === 'basis'}
+        {#each bases as b (b.value)}
+          <Act
+            big
+            pressed={draft.basis === b.value}
+            onclick={() => {
+              made.set({ basis: b.value });
+              if (b.value !== 'not-landed') {
+                made.answered = true;
+                chosen = draft.reference === 'ground' && hasGround ? 'reference' : null;
+              }
+            }}>{b.name}</Act
+          >
+        {/each}
+        {#if draft.basis === 'not-landed'}
+          <Field
+            label="Seen not landed by"
+            value={draft.seenBy}
+            hint="stands on the sheet"
+            commit={(name) => {
+              if (name.trim() === '' || name.length > 80) return 'expected a name of up to 80 characters';
+              made.set({ seenBy: name.trim(), reference: 'lead' });
+              made.answered = true;
+              return null;
+            }}
+          />
+        {/if}
+      {:else if act.key === 'reference'}
+        <p class="quiet">
+          One thing that is known to be ground. A neutral is none: open, it rises with what is read against
+          it.
+        </p>
+        {#each references as r (r.value)}
+          <Act
+            big
+            pressed={draft.reference === r.value}
+            onclick={() => {
+              made.set({ reference: r.value, referenceName: '' });
+              made.answered = true;
+              if (r.value !== 'lead') chosen = null;
+            }}>{r.name}</Act
+          >
+        {/each}
+        {#if draft.reference === 'lead'}
+          <Field
+            label="Lead from"
+            value={draft.referenceName}
+            placeholder="ground bar of Panel A"
+            commit={(name) => {
+              if (name.trim() === '' || name.length > 100)
+                return 'expected where it is clipped on, up to 100 characters';
+              made.set({ referenceName: `lead from ${name.trim().replace(/^lead from /i, '')}` });
+              chosen = null;
+              return null;
+            }}
+          />
+        {/if}
+      {:else if act.kind === 'lock'}
+        <Act kind="main" big onclick={() => lock(act)}>Done</Act>
+      {:else if act.key === 'others'}
+        <p class="quiet">
+          A loose end behind a dead face can be live. Pull gently at each: one that comes out of its joint is
+          read too.
+        </p>
+        <Act kind="main" big onclick={() => made.set({ others: 'none' })}>None: I looked</Act>
+        <Act big onclick={() => (addingOther = true)}>There is another</Act>
+        {#if addingOther}
+          <Field
+            label="What it is"
+            value={otherName}
+            placeholder="loose black at the back"
+            commit={(text) => {
+              otherName = text.trim();
+              return text.length > 100 ? 'expected at most 100 characters' : null;
+            }}
+          />
+          <NumberField
+            optional
+            label="It to the {draft.referenceName || 'ground'}"
+            unit="V"
+            min={0}
+            max={1000}
+            value={null}
+            set={(v) => {
+              if (otherName === '') return 'expected what it is, above';
+              if (v === null) return 'expected a reading';
+              made.addOther(otherName, v, circuitIds);
+              addingOther = false;
+              otherName = '';
+              return null;
+            }}
+          />
+        {/if}
+      {:else if act.reads}
+        <div class="tester" role="group" aria-label="Tester">
+          {#each TESTER_OPTIONS as t (t.value)}
+            <Act pressed={made.tester === t.value} onclick={() => (made.tester = t.value)}>{t.name}</Act>
+          {/each}
+        </div>
+        {#key `${act.key} ${made.seen.length}`}
+          <div class="keys">
+            {#if act.reads.live}
+              {#if made.tester === 'two-pole tester'}
+                <Act kind="main" big onclick={() => see(120)}>120 V lit</Act>
+              {/if}
+            {:else}
+              <Act kind="main" big onclick={() => see(0)}>0 V</Act>
+            {/if}
+            <NumberField
+              optional
+              big
+              label={act.reads.live ? 'or volts shown' : `or volts shown, ${DEAD_VOLTS} or less is dead`}
+              unit="V"
+              min={0}
+              max={1000}
+              value={null}
+              set={(v) => (v === null ? null : (see(v) ?? null))}
+            />
+          </div>
+        {/key}
+        {#if act.mayBeAbsent}<Act onclick={() => see(0, 'absent')}>Not in this box: I looked</Act>{/if}
+      {/if}
+    </div>
+  {:else}
+    <div class="act">
+      <p class="words">Every conductor on record is read dead.</p>
+      <Check
+        label="The main is off and locked as well"
+        checked={draft.mainOff}
+        set={(mainOff) => made.set({ mainOff })}
+      />
+      {#if said}<p class="wrong" role="alert">{said}</p>{/if}
+      <Act kind="main" big onclick={record}>Record: {box.name} is dead</Act>
+    </div>
+  {/if}
+
+  <details>
+    <summary>All {acts.length} acts</summary>
+    <ol>
+      {#each acts as a, i (a.key)}
+        <li class:done={a.done}>
+          <button type="button" onclick={() => (chosen = a.key)}>
+            <span aria-hidden="true">{a.done ? '✓' : i + 1}</span>
+            <span
+              >{a.words}{a.done ? ', done' : ''}{#if a.problem && !a.done}<span class="wrong">
+                  {a.problem}</span
+                >{/if}</span
+            >
+          </button>
+        </li>
+      {/each}
+    </ol>
+    {#if made.seen.length > 0}<Act onclick={() => made.startAgain()}>Start again</Act>{/if}
+  </details>
+  {#if others.length > 0}
+    <details>
+      <summary>Another circuit in this box?</summary>
+      <p class="quiet">Its conductors are read too, and power on it ends the proof.</p>
+      <Choice
+        label="Circuit"
+        value=""
+        options={[
+          { value: '', name: 'Choose …' },
+          ...others.map((c) => ({ value: c.id, name: `${c.space} · ${c.name}` })),
+        ]}
+        set={(id) => id !== '' && passThrough(id)}
+      />
+    </details>
+  {/if}
+  {#if document.job.otherSources.asked}
+    <p class="quiet">
+      Other sources: {sourceNames(document.job) || 'none'}.
+      <button
+        type="button"
+        class="again"
+        onclick={() =>
+          session.attempt({ type: 'edit-job', values: { otherSources: { asked: false, kinds: [] } } })}
+        >Ask again</button
+      >
+    </p>
+  {/if}
 {/if}
-{#if said}<p class="wrong" role="alert">{said}</p>{/if}
-<Act kind="main" big disabled={gaps.length > 0} onclick={record}>Record: {stop.box.name} is dead</Act>
 
 <style>
-  ol {
+  .progress {
     display: grid;
-    gap: 0.8rem;
-  }
-  .volts {
-    display: grid;
-    grid-template-columns: repeat(3, 1fr);
+    grid-template-columns: auto 1fr auto;
     gap: 0.6rem;
+    align-items: center;
   }
-  .gaps {
-    border-left: 6px solid var(--unknown);
-    padding: 0.4rem 0.75rem;
-    background: var(--panel);
+  .count {
+    font-weight: 700;
+    font-variant-numeric: tabular-nums;
   }
-  .gaps li {
-    list-style: square;
-    margin-left: 1rem;
+  .bar {
+    height: 8px;
+    border: 1px solid var(--edge);
+  }
+  .bar span {
+    display: block;
+    height: 100%;
+    background: var(--good);
+  }
+  .act {
+    display: grid;
+    gap: 0.6rem;
+    border: 2px solid var(--ink);
+    padding: 0.75rem;
+  }
+  .words {
+    font-size: 1.35rem;
+    font-weight: 750;
+    line-height: 1.2;
+  }
+  .tester {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
+  }
+  .keys {
+    display: grid;
+    grid-template-columns: minmax(7rem, auto) 1fr;
+    gap: 0.6rem;
+    align-items: end;
+  }
+  .keys :global(button) {
+    font-size: 1.5rem;
+    min-height: 56px;
+  }
+  summary {
+    min-height: 2.6rem;
+    font-weight: 650;
+  }
+  li button {
+    display: grid;
+    grid-template-columns: 2rem 1fr;
+    width: 100%;
+    text-align: left;
+    min-height: 44px;
+    border-top: 1px solid var(--rule);
+  }
+  li.done {
+    color: var(--good);
   }
   .good {
     color: var(--good);
@@ -155,5 +381,8 @@
   .wrong {
     color: var(--bad);
     font-weight: 700;
+  }
+  .again {
+    text-decoration: underline;
   }
 </style>

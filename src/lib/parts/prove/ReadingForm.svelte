@@ -3,12 +3,14 @@
   import type { Box, Circuit, Reading } from '../../../core/job/schema.ts';
   import { beforeAndAfter, pairOf, remarksOnPair } from '../../../core/records/compare.ts';
   import type { ReadPair } from '../../../core/records/conditions.ts';
+  import { whyNotRead } from '../../../core/records/gates.ts';
   import { circuitState, readingsOf } from '../../../core/records/proof.ts';
   import { judgeIn } from '../../../core/records/report.ts';
   import { facesOf } from '../../../core/records/sequence.ts';
   import { settingOf } from '../../../core/records/setting.ts';
   import { expectedAt, judge } from '../../../core/records/verdict.ts';
   import { round } from '../../../core/units/quantity.ts';
+  import { Clock } from '../../clock.svelte.ts';
   import { describeReading, localTime, PAIRS } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -46,13 +48,17 @@
   const document = $derived(session.document);
   const settings = $derived(document.job.settings);
   const setting = $derived(settingOf(session.view, box));
-  const power = $derived(circuit ? circuitState(document, circuit) : 'unproved');
+  const clock = new Clock();
+  const power = $derived(circuit ? circuitState(document, circuit, clock.now(document)) : 'unproved');
   const history = $derived(readingsOf(document, box.id));
   const standing = $derived(history.filter((r) => !r.struck).map((r) => r.reading));
   const pair = $derived(pairOf(standing, setting));
   const change = $derived(beforeAndAfter(standing));
 
-  type Draft = Pick<Reading, ReadPair | 'lamps' | 'loadAmps' | 'groundOhms' | 'note' | 'corrects'>;
+  type Draft = Pick<
+    Reading,
+    ReadPair | 'groundReference' | 'lamps' | 'loadAmps' | 'groundOhms' | 'note' | 'corrects'
+  >;
   const BLANK: Draft = PLAIN_READING;
   let draft = $state.raw<Draft>(BLANK);
   let said = $state('');
@@ -61,6 +67,7 @@
   let width = $state(0);
   const NARROW = 520;
   let keyboard = $state(false);
+  let groundShown = $state(false);
   const byPad = $derived(width > 0 && width <= NARROW && !keyboard);
 
   const verdict = $derived(judge(draft, setting));
@@ -113,20 +120,18 @@
   function correct({ id, place: _place, stage: found, ...reading }: Reading) {
     stage = found;
     half = reading.half;
-    const { lamps, hotNeutral, hotGround, neutralGround, hotHot, loadAmps, groundOhms, note } = reading;
-    draft = { lamps, hotNeutral, hotGround, neutralGround, hotHot, loadAmps, groundOhms, note, corrects: id };
+    const { lamps, hotNeutral, hotGround, neutralGround, hotHot, groundReference } = reading;
+    const { loadAmps, groundOhms, note } = reading;
+    const volts = { hotNeutral, hotGround, neutralGround, hotHot, groundReference };
+    draft = { ...volts, lamps, loadAmps, groundOhms, note, corrects: id };
   }
 
   /** Why the reading cannot be logged yet, or an empty text. As-left readings come after proof and power. */
   function gap(): string {
     if (by.trim() === '') return 'Who measures: expected a name';
     if (verdict.grade === 'none') return 'Expected at least the lamps or one voltage';
-    if (stage === 'as-found' || power === 'energized') return '';
-    if (power === 'measuring')
-      return 'Power is on for a measurement at an open box; close it, prove it dead and put the power back for use first';
-    return power === 'dead'
-      ? 'The circuit is on record as dead; put the power back on record first'
-      : 'As-left readings need a proof of dead and the power put back, on record';
+    const at = new Date().toISOString();
+    return whyNotRead(document, { boxId: box.id, stage, openBox: power === 'measuring', at }) ?? '';
   }
 
   async function log() {
@@ -238,8 +243,18 @@
 {#if expected.hotNeutral !== null}
   <LampsInput tester={settings.tester} lamps={draft.lamps} set={(lamps) => set({ lamps })} />
 {/if}
-<details>
-  <summary>Ground path</summary>
+<details bind:open={groundShown}>
+  <summary>Ground slot to a proven reference, and ground path</summary>
+  <NumberField
+    optional
+    label="Ground slot to a proven reference"
+    unit="V"
+    min={0}
+    max={300}
+    value={draft.groundReference}
+    hint="a lead from a proven ground elsewhere; tells a live ground from reversed polarity"
+    set={(groundReference) => set({ groundReference })}
+  />
   <NumberField
     optional
     label="Ground path"

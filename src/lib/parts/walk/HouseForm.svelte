@@ -3,6 +3,7 @@
   import { DWELLINGS, type Level, type Panel, type Settings } from '../../../core/job/schema.ts';
   import { stackLevel } from '../../../core/plan/arrange.ts';
   import { parseLength } from '../../../core/units/length.ts';
+  import { SOURCE_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
@@ -87,6 +88,37 @@
       commit={(day) =>
         session.attempt({ type: 'edit-job', values: { permitDate: day.trim() === '' ? null : day.trim() } })}
     />
+  </div>
+  <div class="sources">
+    <p>
+      <strong>What else may feed the house</strong>
+      <span class="quiet">{job.otherSources.asked ? '' : 'not asked yet'}</span>
+    </p>
+    {#each SOURCE_OPTIONS as { value, name } (value)}
+      <Toggle
+        label={name}
+        value={job.otherSources.kinds.includes(value)}
+        set={(on) =>
+          session.execute({
+            type: 'edit-job',
+            values: {
+              otherSources: {
+                asked: true,
+                kinds: on
+                  ? [...job.otherSources.kinds, value]
+                  : job.otherSources.kinds.filter((k) => k !== value),
+              },
+            },
+          })}
+      />
+    {/each}
+    {#if !job.otherSources.asked}
+      <Act
+        onclick={() =>
+          session.execute({ type: 'edit-job', values: { otherSources: { asked: true, kinds: [] } } })}
+        >None of these</Act
+      >
+    {/if}
   </div>
   {#if job.dwelling === 'multifamily'}
     <Toggle

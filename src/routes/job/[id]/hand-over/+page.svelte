@@ -3,7 +3,7 @@
   import { rows } from '../../../../core/job/document.ts';
   import type { Problem } from '../../../../core/job/integrity.ts';
   import { InvalidError } from '../../../../core/job/validate.ts';
-  import { reportOf } from '../../../../core/records/report.ts';
+  import { proofLine, reportOf } from '../../../../core/records/report.ts';
   import { formatFeet } from '../../../../core/units/length.ts';
   import { round } from '../../../../core/units/quantity.ts';
   import { downloadJob, readText } from '$lib/files.ts';
@@ -15,7 +15,7 @@
 
   const session = useSession();
   const document = $derived(session.document);
-  const report = $derived(reportOf(session.view, session.findings ?? [], today()));
+  const report = $derived(reportOf(session.view, session.findings ?? [], today(), new Date().toISOString()));
   const twoHots = $derived(report.readings.some((r) => r.reading.hotHot !== null));
   const labelled = $derived(report.outlets.filter((o) => o.labels.length > 0));
 
@@ -210,8 +210,7 @@
         <ul>
           {#each report.proofs as p (p.id)}
             <li>
-              {day(p.at)} UTC, {p.place}, by {p.by}: live {p.liveBefore} V before; tester proved at {p.knownLiveBefore}
-              V and {p.knownLiveAfter} V; dead at face and screws.
+              {day(p.at)} UTC, {p.place}, by {p.by}: {proofLine(document, p)}
             </li>
           {/each}
         </ul>
@@ -220,11 +219,11 @@
 
     {#if report.overrides.length > 0}
       <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-      <section tabindex="0" aria-label="Opened without a proof of dead">
-        <h2>Opened without a proof of dead</h2>
+      <section tabindex="0" aria-label="Opened by override">
+        <h2>Opened by override</h2>
         <ul>
           {#each report.overrides as o (o.id)}
-            <li>{day(o.at)} UTC, {o.place}, by {o.by}: “{o.reason}”</li>
+            <li>{day(o.at)} UTC, {o.place}, by {o.by}: {proofLine(document, o)}</li>
           {/each}
         </ul>
       </section>

@@ -7,7 +7,8 @@
   import type { Reading } from '../../../../core/job/schema.ts';
   import { besideNeighbour, type AtStop } from '../../../../core/records/compare.ts';
   import { devicesOn } from '../../../../core/records/deviceTests.ts';
-  import { circuitState, readingsOf, validOverride, validProof } from '../../../../core/records/proof.ts';
+  import { stepsIn } from '../../../../core/records/gates.ts';
+  import { circuitState, readingsOf, validProof } from '../../../../core/records/proof.ts';
   import { judgeIn } from '../../../../core/records/report.ts';
   import { sequenceOf, type Task } from '../../../../core/records/sequence.ts';
   import { settingOf } from '../../../../core/records/setting.ts';
@@ -26,6 +27,7 @@
   import type { StopResult } from '$lib/parts/run/drawing.ts';
   import RunDrawing from '$lib/parts/run/RunDrawing.svelte';
   import { lastPerson, rememberPerson, today } from '$lib/readings.ts';
+  import { Clock } from '$lib/clock.svelte.ts';
   import { energize } from '$lib/energizing.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
@@ -48,9 +50,11 @@
   /** The breaker’s own device is tested with no box chosen. */
   let breakerDevice = $state<'gfci' | 'afci' | null>(null);
 
-  const power = $derived(circuit ? circuitState(document, circuit) : 'unproved');
+  const clock = new Clock();
+  const now = $derived(clock.now(document));
+  const power = $derived(circuit ? circuitState(document, circuit, now) : 'unproved');
   const POWER = {
-    unproved: { sign: '?', words: 'No proof of dead on record' },
+    unproved: { sign: '?', words: 'No proof of dead holds' },
     dead: { sign: '✓', words: 'Dead, proved' },
     energized: { sign: '!', words: 'Power is on; earlier proofs are void' },
     measuring: { sign: '!!', words: 'Live to measure at an open box; not for work' },
@@ -62,8 +66,8 @@
     measuring: 'Lock out, prove it dead again',
     energized: '',
   };
-  const proof = $derived(circuit && stop ? validProof(document, circuit.id, stop.box.id) : null);
-  const override = $derived(circuit && stop ? validOverride(document, circuit.id, stop.box.id) : null);
+  const proof = $derived(stop ? validProof(document, stop.box, now) : null);
+  const opened = $derived(run && stop ? stepsIn(document, run, stop, now) : null);
 
   const standing = $derived(
     (run?.stops ?? []).map(({ box }) =>
@@ -282,7 +286,7 @@
         <div class="tabs" role="group" aria-label="Task" style:--tabs={tabs.length}>
           {#each tabs as t (t.id)}
             <button type="button" aria-pressed={shownTab === t.id} onclick={() => (tab = t.id)}>
-              {t.name}{#if t.id === 'work' && !proof && !override}<LockOutline
+              {t.name}{#if t.id === 'work' && !proof}<LockOutline
                   class="ml-1 inline h-5 w-5"
                   ariaLabel="locked"
                 />{/if}
@@ -307,14 +311,13 @@
                 onlogged={logged}
               />
             {:else if shownTab === 'dead'}
-              <ProofForm {circuit} {stop} {by} {proof} onproved={() => (tab = 'work')} />
-            {:else}
+              <ProofForm {stop} {by} {proof} onproved={() => (tab = 'work')} />
+            {:else if opened}
               <BoxWork
                 {run}
                 {stop}
                 {by}
-                {proof}
-                {override}
+                {opened}
                 {power}
                 onprove={() => (tab = 'dead')}
                 onenergized={(purpose) => {

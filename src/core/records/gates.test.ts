@@ -1,0 +1,91 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { studioJob } from '../../../demo/studio.ts';
+import { readingsFromCsv, readingsToCsv } from '../formats/readingsCsv.ts';
+import { PLAIN_READING } from '../job/document.ts';
+import { InvalidError } from '../job/validate.ts';
+import type { Energizing, JobDocument, Reading } from '../job/schema.ts';
+import { runGuarded } from './gates.ts';
+
+const reading = (boxId: string, values: Partial<Reading> = {}): Reading => ({
+  ...PLAIN_READING,
+  id: 'reading-new',
+  boxId,
+  place: boxId,
+  at: '2026-05-07T09:00:00Z',
+  by: 'M. Alder',
+  stage: 'as-left',
+  instrument: 'meter',
+  hotNeutral: 119.8,
+  ...values,
+});
+const put = (document: JobDocument, row: Reading) =>
+  runGuarded(document, { type: 'put', table: 'readings', rows: [row] }).document;
+const energized = (circuitId: string, at: string, purpose: Energizing['purpose']): JobDocument => {
+  const row: Energizing = { id: `energizing-${purpose}`, circuitId, at, by: 'M. Alder', purpose };
+  return runGuarded(studioJob(), { type: 'put', table: 'energizings', rows: [row] }).document;
+};
+
+const REFUSED: [string, JobDocument, Reading, RegExp][] = [
+  ['as left, power never on record', studioJob(), reading('box-b1'), /need the power put back on record/],
+  [
+    'as left, before the power came back',
+    studioJob(),
+    reading('box-s1', { at: '2026-05-06T14:00:00Z' }),
+    /need the power put back on record|on record as dead/,
+  ],
+  [
+    'as left, on for a measurement',
+    energized('circuit-studio', '2026-05-07T08:00:00Z', 'measurement'),
+    reading('box-s1'),
+    /Power is on for a measurement/,
+  ],
+  [
+    'as left, with the lock off',
+    energized('circuit-studio', '2026-05-07T08:00:00Z', 'lock-removed'),
+    reading('box-s1'),
+    /need the power put back on record/,
+  ],
+  ['at an open box, power on for use', studioJob(), reading('box-s1', { openBox: true }), /open box/],
+];
+for (const [what, document, row, message] of REFUSED)
+  test(`a reading is refused: ${what}`, () =>
+    assert.throws(
+      () => put(document, row),
+      (error) => error instanceof InvalidError && message.test(error.message),
+    ));
+
+test('as-left readings go on record once power is; as-found ones always do', () => {
+  assert.ok(put(studioJob(), reading('box-s1')).readings['reading-new']);
+  assert.ok(put(studioJob(), reading('box-b1', { stage: 'as-found' })).readings['reading-new']);
+  const measuring = energized('circuit-studio', '2026-05-07T08:00:00Z', 'measurement');
+  const open = reading('box-s1', { stage: 'as-found', openBox: true });
+  assert.ok(put(measuring, open).readings['reading-new']);
+});
+
+test('a CSV does not walk around the gate: the line is named, and nothing of the file is taken', () => {
+  const job = studioJob();
+  const forged = { ...job, readings: { ...job.readings, 'reading-new': reading('box-b1') } };
+  assert.throws(
+    () => readingsFromCsv(readingsToCsv(forged), job),
+    /line 7\.stage[\s\S]*power put back on record/,
+  );
+  assert.deepEqual(
+    readingsFromCsv(readingsToCsv(job), job),
+    [],
+    'what is on record already is left as it is',
+  );
+});
+
+test('records go on record by themselves: no step of undo takes one back', () => {
+  const job = studioJob();
+  const both = {
+    type: 'batch',
+    label: 'Both',
+    commands: [
+      { type: 'edit-job', values: { name: 'Other' } },
+      { type: 'put', table: 'readings', rows: [reading('box-s1')] },
+    ],
+  } as const;
+  assert.throws(() => runGuarded(job, both as never), /records are put by themselves/);
+});

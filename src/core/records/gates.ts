@@ -1,0 +1,88 @@
+/**
+ * The gates: what may be seen or put on record only with something else on record. The interface, imports and the command
+ * line go through them; none of them decides for itself.
+ */
+import type { Run, RunStop } from '../circuits/run.ts';
+import { run, type Command, type Guard, type Outcome } from '../job/commands.ts';
+import type { Problem } from '../job/integrity.ts';
+import { rows, type Change } from '../job/document.ts';
+import type { Circuit, JobDocument, Proof, Reading } from '../job/schema.ts';
+import { circuitsIn } from './points.ts';
+import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
+import { stepsFor, type WorkStep } from './steps.ts';
+
+export type GatedStep = WorkStep & {
+  /** Why it stays shut though the box is proved; null when it is open. */
+  shut: string | null;
+};
+
+export type Opened =
+  | { open: true; proof: Proof; steps: GatedStep[] }
+  /** No step is given out. */
+  | { open: false; why: string };
+
+/** The steps inside a box: only behind a proof of dead that holds now. @param now UTC time */
+export function stepsIn(document: JobDocument, line: Run, stop: RunStop, now: string): Opened {
+  const proof = validProof(document, stop.box, now);
+  if (!proof) return { open: false, why: whyUnproved(document, stop.box, now) };
+  const [shut] = shutNeutrals(document, stop.box, proof);
+  return {
+    open: true,
+    proof,
+    steps: stepsFor(line, stop).map((step) => ({
+      ...step,
+      shut: step.partsNeutral && shut ? `${shut.point.name}: ${shut.why}` : null,
+    })),
+  };
+}
+
+const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
+  changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
+
+const circuitOf = (document: JobDocument, boxId: string): Circuit | undefined =>
+  rows(document.circuits).find((c) => c.stops.some((s) => s.boxId === boxId));
+
+const AS_LEFT: Record<Exclude<ReturnType<typeof circuitState>, 'energized'>, string> = {
+  measuring:
+    'Power is on for a measurement at an open box; close it, prove it dead and put the power back for use first',
+  dead: 'The circuit is on record as dead; put the power back on record first',
+  unproved: 'As-left readings need the power put back on record, after the proof of dead',
+};
+
+/** Why a reading may not be put on record, or null: as-left ones want power on record, those at an open box its own state. */
+export function whyNotRead(
+  document: JobDocument,
+  { boxId, stage, openBox, at }: Pick<Reading, 'boxId' | 'stage' | 'openBox' | 'at'>,
+): string | null {
+  const circuit = circuitOf(document, boxId);
+  const state = circuit ? circuitState(document, circuit, at) : 'unproved';
+  if (openBox && state !== 'measuring')
+    return 'A reading at an open box needs the power on record for a measurement';
+  if (stage === 'as-found' || state === 'energized') return null;
+  return circuit
+    ? AS_LEFT[state]
+    : 'As-left readings need an outlet that is on a circuit, with its power on record';
+}
+
+const readings: Guard = (_before, after, changes) =>
+  added<Reading>(changes, 'readings').flatMap((reading): Problem[] => {
+    const why = whyNotRead(after, reading);
+    return why === null ? [] : [{ path: `readings[${reading.id}].stage`, message: why }];
+  });
+
+const proofs: Guard = (_before, after, changes) =>
+  added<Proof>(changes, 'proofs').flatMap((proof): Problem[] =>
+    gapsOf(after, proof).map((message) => ({ path: `proofs[${proof.id}]`, message })),
+  );
+
+/** A box with a proof stays as it was proved: what joins it later is not in the proof, and ends it. */
+export const GATES: readonly Guard[] = [readings, proofs];
+
+/** Runs a command behind the gates. @throws InvalidError as `run` does, and where a gate stays shut */
+export const runGuarded = (document: JobDocument, command: Command): Outcome => run(document, command, GATES);
+
+/** Names of the circuits that must be off before a box is opened. */
+export const circuitNames = (document: JobDocument, { box }: RunStop): string =>
+  circuitsIn(document, box)
+    .map((c) => c.name)
+    .join(', ');

@@ -1,0 +1,147 @@
+/** A proof of dead while it is made: kept on the device, so that a reload in the middle loses no act. */
+import { newId } from '../core/job/document.ts';
+import type { PutCommand } from '../core/job/commands.ts';
+import type { Instrument, Observation, Proof } from '../core/job/schema.ts';
+import type { Act, Draft, Seen } from '../core/records/proof.ts';
+
+/** What was seen, when, and by whom. */
+type Timed = Seen & { at: string };
+type Kept = { draft: Draft; seen: Timed[]; tester: Instrument; day: string };
+
+const today = () => new Date().toDateString();
+const blank = (boxId: string, by: string): Draft => ({
+  boxId,
+  by,
+  basis: 'live-before',
+  seenBy: '',
+  lockedOut: [],
+  mainOff: false,
+  sourcesOff: [],
+  reference: 'ground',
+  referenceName: '',
+  others: 'not-looked',
+  reason: '',
+});
+
+export class ProofDraft {
+  readonly boxId: string;
+  private readonly key: string;
+  draft = $state.raw<Draft>() as Draft;
+  seen = $state.raw<readonly Timed[]>([]);
+  tester = $state<Instrument>('two-pole tester');
+  /** Basis and reference were answered, not only filled in. */
+  answered = $state(false);
+
+  constructor(jobId: string, boxId: string, by: string) {
+    this.boxId = boxId;
+    this.key = `hekto-proof-${jobId}-${boxId}`;
+    this.draft = blank(boxId, by);
+    const kept = this.kept();
+    if (kept) {
+      this.draft = { ...this.draft, ...kept.draft, boxId, by: by || kept.draft.by };
+      this.seen = kept.seen;
+      this.tester = kept.tester;
+      this.answered = true;
+    }
+  }
+
+  /** Yesterday’s acts are none of today’s proof. */
+  private kept(): Kept | null {
+    try {
+      const kept = JSON.parse(localStorage.getItem(this.key) ?? 'null') as Kept | null;
+      return kept && kept.day === today() && Array.isArray(kept.seen) ? kept : null;
+    } catch {
+      return null;
+    }
+  }
+
+  private keep(): void {
+    try {
+      const { draft, seen, tester } = this;
+      localStorage.setItem(this.key, JSON.stringify({ draft, seen: [...seen], tester, day: today() }));
+    } catch {
+      // Without storage the draft lasts as long as the page.
+    }
+  }
+
+  set(values: Partial<Draft>): void {
+    this.draft = { ...this.draft, ...values };
+    this.keep();
+  }
+
+  /** Puts down what an act showed. @param circuitIds circuits taken to be in the box */
+  see(act: Act, shown: Pick<Seen, 'value' | 'quantity'>, circuitIds: readonly string[]): void {
+    if (!act.reads) return;
+    const { live, ...nodes } = act.reads;
+    const seen: Timed = {
+      ...nodes,
+      ...shown,
+      instrument: this.tester,
+      on: live && act.kind === 'live' ? [...circuitIds] : [],
+      off: live ? [] : [...circuitIds],
+      at: new Date().toISOString(),
+    };
+    this.seen = [...this.seen, seen];
+    this.keep();
+  }
+
+  /** Another conductor, which is on no record. */
+  addOther(name: string, value: number, circuitIds: readonly string[]): void {
+    const count = this.seen.filter((s) => s.node.startsWith('other.')).length;
+    const seen: Timed = {
+      node: `other.${count + 1}`,
+      nodeName: name,
+      to: 'reference',
+      toName: this.draft.referenceName,
+      quantity: 'volts',
+      value,
+      instrument: this.tester,
+      on: [],
+      off: [...circuitIds],
+      at: new Date().toISOString(),
+    };
+    this.seen = [...this.seen, seen];
+    this.set({ others: 'read' });
+  }
+
+  /** Takes the last act back. */
+  back(): void {
+    this.seen = this.seen.slice(0, -1);
+    this.keep();
+  }
+
+  /** Takes back everything. */
+  startAgain(): void {
+    this.seen = [];
+    this.draft = blank(this.boxId, this.draft.by);
+    this.answered = false;
+    localStorage.removeItem(this.key);
+  }
+
+  /** The proof and its observations as rows to put on record. */
+  command(place: string): { type: 'batch'; label: string; commands: PutCommand[] } {
+    const { draft, boxId } = this;
+    const observations = this.seen.map((s): Observation => ({
+      ...s,
+      id: newId('observation'),
+      boxId,
+      place,
+      by: draft.by,
+    }));
+    const proof: Proof = {
+      ...draft,
+      id: newId('proof'),
+      place,
+      at: new Date().toISOString(),
+      observations: observations.map((o) => o.id),
+    };
+    return {
+      type: 'batch',
+      label: 'Proof of dead',
+      commands: [
+        { type: 'put', table: 'observations', rows: observations },
+        { type: 'put', table: 'proofs', rows: [proof] },
+      ],
+    };
+  }
+}
