@@ -4,6 +4,7 @@ import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { test } from 'node:test';
 import { studioJob } from '../demo/studio.ts';
+import { provedToday } from '../src/core/records/testing.ts';
 import { readingsToCsv } from '../src/core/formats/readingsCsv.ts';
 import { serialize } from '../src/core/job/file.ts';
 import { PLAIN_READING, rows } from '../src/core/job/document.ts';
@@ -93,38 +94,29 @@ test('a reading is judged as it is typed, beside its neighbour, and a pair makes
   await sees(app.driver, /A joint of about (0\.9|1\.0)\d? Ω is on the way/);
 });
 
-test('steps opened without a proof ask for a reason, and the sheet says so; power back locks them', async () => {
+test('measuring live at an open box is a state of its own: as-found readings only, and the steps are shut', async () => {
   await app.freshStudio();
+  await app.bring(provedToday(studioJob(), 'box-s1'));
   await app.go(`${JOB}/prove?circuit=circuit-studio`);
   await press(app.driver, 'In the box');
-  await sees(app.driver, /Locked\./);
-  await press(app.driver, 'Open the steps without a proof');
-  await fill(app.driver, 'Reason', 'too short');
-  await press(app.driver, 'Open without a proof');
-  await sees(app.driver, /Reason: expected at least 10 characters/);
-  await fill(app.driver, 'Reason', 'Service cut by the utility, meter pulled');
-  await press(app.driver, 'Open without a proof');
-  await sees(app.driver, /Opened without a proof of dead .* by M\. Alder: “Service cut/);
+  await sees(app.driver, /✓ Proved dead .* by M\. Alder/);
   await sees(app.driver, /Count the cables/);
-  // Measuring live at the open box is a state of its own.
-  await press(app.driver, 'Energised measurement at the open box');
+  await press(app.driver, 'Energized measurement at the open box');
   const live = await button(app.driver, 'Power on to measure');
   assert.equal(await live.isEnabled(), false);
   for (const box of await app.driver.findElements(By.css('.card .check input'))) await box.click();
   await press(app.driver, 'Power on to measure');
   await sees(app.driver, /Live to measure at an open box; not for work/);
-  await sees(app.driver, /Energised measurement: the box is open and live/);
+  await sees(app.driver, /Energized measurement: the box is open and live/);
   await fill(app.driver, 'Hot–neutral', '120.1');
   await press(app.driver, 'As left');
   await press(app.driver, 'Log at S1');
   await sees(app.driver, /prove it dead and put the power back for use first/);
   await press(app.driver, 'As found');
   await press(app.driver, 'Log at S1');
-  await sees(app.driver, /box open, energised measurement/);
+  await sees(app.driver, /box open, energized measurement/);
   await press(app.driver, 'In the box');
   await sees(app.driver, /Power is on to measure: lock out and prove it dead again/);
-  await app.go(`${JOB}/hand-over`);
-  await sees(app.driver, /Opened without a proof of dead[\s\S]*Service cut by the utility/, 'article');
 });
 
 test('readings go out as CSV and come back whole; lines are pasted, and wrong ones named', async () => {

@@ -7,6 +7,7 @@ import { studioJob } from '../demo/studio.ts';
 import { serialize } from '../src/core/job/file.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
 import { By, button, choose, css, field, fill, Key, keys, press, sees } from './support/browser.ts';
+import { tap, tapThrough } from './support/proof.ts';
 
 const app = useApp();
 
@@ -215,25 +216,33 @@ test('phone: steps in a box stay locked until it is proved dead; power back void
     await press(app.driver, 'In the box');
     await sees(app.driver, /Locked\. The steps inside B1 open once this box is proved dead/);
     await press(app.driver, 'Prove B1 dead');
-    const record = await button(app.driver, 'Record: B1 is dead');
-    assert.equal(await record.isEnabled(), false);
-    await fill(app.driver, '1 · Live at this outlet', '119');
-    await app.driver.findElement(By.css('input[type=checkbox]')).click();
-    await fill(app.driver, '3 · Tester on', '120');
-    for (const nth of [1, 2]) {
-      for (const pair of ['Hot–neutral', 'Hot–ground', 'Neutral–ground'])
-        await fill(app.driver, pair, '0', nth);
-    }
-    await fill(app.driver, 'Hot–ground', '48', 2);
-    await fill(app.driver, '6 · Tester on', '120');
-    await sees(app.driver, /hot–ground at the screws.*48 V is not dead/);
-    assert.equal(await record.isEnabled(), false);
-    await fill(app.driver, 'Hot–ground', '0.2', 2);
+    await tap(app.driver, /What shows that the breaker did it/, 'It was live here');
+    // Old two-wire cable has no ground to read to.
+    await sees(app.driver, /A neutral is none/, '.act');
+    await press(app.driver, 'A lead from a proven ground');
+    await fill(app.driver, 'Lead from', 'ground bar of Panel A');
+    await tap(app.driver, /known live source/, '120 V lit');
+    await tap(app.driver, /Before it is switched off/, '120 V lit');
+    await tap(app.driver, /Breaker 8/, 'Done');
+    await tap(app.driver, /At the face, hot to neutral/, '0 V');
+    await tap(app.driver, /At the face, hot to ground/, '0 V');
+    await sees(app.driver, /black splice to lead from ground bar of Panel A/i, '.act');
+    // A tester taken up on the way reads the known source first.
+    await press(app.driver, 'Meter, high Z');
+    await sees(app.driver, /known live source/, '.act');
+    await fill(app.driver, 'or volts shown', '121');
+    await sees(app.driver, /black splice/i, '.act');
+    await fill(app.driver, 'or volts shown', '48');
+    await sees(app.driver, /48 V is not dead.*ghost: read it again, to the same reference/, '.act');
+    await press(app.driver, 'Two-pole tester');
+    await press(app.driver, '0 V');
+    await tapThrough(app.driver);
     await press(app.driver, 'Record: B1 is dead');
+    await press(app.driver, 'In the box');
     await sees(app.driver, /the plan has 2, the feed and on to B2/);
     await press(app.driver, 'Power is back on West bedroom');
     await press(app.driver, 'In the box');
-    await sees(app.driver, /Power came back since the last proof/);
+    await sees(app.driver, /Power came back on West bedroom since/);
 
     await press(app.driver, 'Readings');
     await press(app.driver, 'Next box');

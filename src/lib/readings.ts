@@ -30,7 +30,7 @@ export function describeReading(reading: Reading): string {
     reading.loadAmps > 0 && `with ${reading.loadAmps} A on`,
     reading.groundOhms !== null && `ground path ${reading.groundOhms} Ω`,
     reading.half !== 'both' && describeHalf(reading.half),
-    reading.openBox && 'box open, energised measurement',
+    reading.openBox && 'box open, energized measurement',
   ];
   return `${describeStage(reading.stage)}: ${parts.filter(Boolean).join('; ')}`;
 }

@@ -281,6 +281,13 @@ const GAPS: [string, Setup, Partial<Draft>, Reader, RegExp][] = [
     DEAD,
     /these stay unproved: black of the feed, white of the feed/,
   ],
+  [
+    'a ground that the box does not have',
+    { circuit: { cable: 'old two-wire' } },
+    {},
+    DEAD,
+    /no ground is on record in this box/,
+  ],
   ['a lead from nowhere', {}, { reference: 'lead' }, DEAD, /expected where the lead comes from/],
   ['a home run that nobody saw', {}, { basis: 'not-landed' }, DEAD, /expected who saw/],
 ];

@@ -123,16 +123,19 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
     !draft.basis.startsWith('earlier') && (landed || draft.seenBy.trim() !== ''),
     landed ? null : 'expected who saw that the home run is not landed',
   );
-  answer(
-    'reference',
-    'What every conductor is read to',
-    draft.reference !== 'none' && (draft.reference !== 'lead' || draft.referenceName.trim() !== ''),
-    draft.reference === 'none'
-      ? `without a reference these stay unproved: ${points.map((p) => p.name).join(', ')}. Bring a lead from a proven ground`
-      : 'expected where the lead comes from',
-  );
+  const whyNoReference = referenceProblem(draft, points);
+  answer('reference', 'What every conductor is read to', whyNoReference === null, whyNoReference);
   acts.push(...readings(box, points, draft, seen, circuits, job.otherSources.kinds));
   return acts;
+}
+
+/** Why a draft has nothing yet to read conductors to; null when it has. */
+function referenceProblem({ reference, referenceName }: Draft, points: readonly Point[]): string | null {
+  if (reference === 'none')
+    return `without a reference these stay unproved: ${points.map((p) => p.name).join(', ')}. Bring a lead from a proven ground`;
+  if (reference === 'ground' && !referencePoint(points, reference))
+    return 'no ground is on record in this box: bring a lead from a proven ground';
+  return reference === 'lead' && referenceName.trim() === '' ? 'expected where the lead comes from' : null;
 }
 
 function readings(
@@ -148,31 +151,45 @@ function readings(
   const to = draft.referenceName || own?.name || REFERENCE_WORDS[draft.reference];
   const ids = new Set(circuits.map((c) => c.id));
   const landed = draft.basis !== 'not-landed';
-  const isDead = (s: Seen) => s.node !== KNOWN_SOURCE && s.node !== LIVE && s.quantity === 'volts';
-  const deadOnes = seen.filter(isDead);
-  const testers = [...new Set(deadOnes.map((s) => s.instrument))];
-  const firstDead = seen.findIndex(isDead);
-  const lastDead = seen.findLastIndex(isDead);
+  // What a later reading at the same place replaced is not relied on, nor the tester it was made with.
+  const relied = seen.map(
+    (s, i) =>
+      s.quantity === 'volts' &&
+      s.node !== KNOWN_SOURCE &&
+      s.node !== LIVE &&
+      !seen.some((later, j) => j > i && later.node === s.node && later.to === s.to),
+  );
+  const testers = [...new Set(seen.filter((_, i) => relied[i]).map((s) => s.instrument))];
 
-  /** The tester on a known live source, before the first dead reading or after the last. */
+  /** Each tester on a known live source, before what it read or after it. */
   const source = (after: boolean): Act => {
-    const within = seen.filter(
-      (s, i) =>
-        s.node === KNOWN_SOURCE && (after ? lastDead >= 0 && i > lastDead : firstDead < 0 || i < firstDead),
-    );
-    const proved = (t: Instrument) => within.some((s) => s.instrument === t && isLive(s.value));
+    const within = (t: Instrument) => {
+      const own = seen.map((s, i) => relied[i]! && s.instrument === t);
+      const [first, last] = [own.indexOf(true), own.lastIndexOf(true)];
+      return seen.filter(
+        (s, i) =>
+          s.node === KNOWN_SOURCE && s.instrument === t && (after ? i > last : first < 0 || i < first),
+      );
+    };
+    const proved = (t: Instrument) => within(t).some((s) => isLive(s.value));
     const missing = testers.filter((t) => !proved(t));
-    const last = within.at(-1);
+    const sources = seen.filter((s) => s.node === KNOWN_SOURCE);
+    const [first, final] = [relied.indexOf(true), relied.lastIndexOf(true)];
+    const last = seen.findLast(
+      (s, i) => s.node === KNOWN_SOURCE && (after ? final >= 0 && i > final : first < 0 || i < first),
+    );
+    const done = testers.length > 0 ? missing.length === 0 : !after && sources.some((s) => isLive(s.value));
     return {
       key: after ? 'source-after' : 'source-before',
       kind: 'source',
       words: `Tester on a known live source${after ? ' again' : ''}`,
       reads: { node: KNOWN_SOURCE, nodeName: 'known live source', to: KNOWN_SOURCE, toName: '', live: true },
-      done: testers.length > 0 ? missing.length === 0 : within.some((s) => isLive(s.value)),
-      problem:
-        last && !isLive(last.value)
+      done,
+      problem: done
+        ? null
+        : last && !isLive(last.value)
           ? `${last.value} V: expected ${range}; this tester proves nothing`
-          : missing.length > 0 && within.length > 0
+          : missing.length > 0 && sources.length > 0
             ? `not proved ${after ? 'after' : 'before'}: ${missing.join(', ')}`
             : null,
       mayBeAbsent: false,

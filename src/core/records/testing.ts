@@ -107,3 +107,14 @@ export function withProof(document: JobDocument, made: ReturnType<typeof recorde
     proofs: { ...document.proofs, [made.proof.id]: made.proof },
   };
 }
+
+/** A job in which a box was proved dead a moment ago. */
+export function provedToday(document: JobDocument, boxId: string): JobDocument {
+  const box = document.boxes[boxId]!;
+  const draft = draftFor(document, box);
+  const at = new Date(Date.now() - 1000).toISOString();
+  return withProof(
+    document,
+    recorded(document, box, draft, walk(document, box, draft), { id: 'proof-today', at }),
+  );
+}

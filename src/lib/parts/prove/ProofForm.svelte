@@ -6,6 +6,7 @@
   import {
     actsOf,
     DEAD_VOLTS,
+    KNOWN_SOURCE,
     panelCaution,
     sourceNames,
     type Act as ProofAct,
@@ -42,17 +43,25 @@
   const open = $derived(acts.filter((a) => !a.done));
   /** What is before the hands: the first that is open, or one that was chosen to be done again. */
   let chosen = $state<string | null>(null);
+  /** A tester that is taken up reads the known source before anything else. */
+  const unproved = $derived(
+    open[0] !== undefined &&
+      open[0].reads !== null &&
+      open[0].kind !== 'source' &&
+      !made.seen.some((s) => s.node === KNOWN_SOURCE && s.instrument === made.tester),
+  );
   const act = $derived(
     !made.answered
       ? (acts.find((a) => a.key === 'by' && !a.done) ??
           acts.find((a) => a.key === 'sources' && !a.done) ??
           acts.find((a) => a.key === 'basis'))
-      : (acts.find((a) => a.key === chosen) ?? open[0]),
+      : (acts.find((a) => a.key === chosen) ??
+          (unproved ? acts.find((a) => a.key === 'source-before') : open[0])),
   );
   const panel = $derived(document.panels[circuits[0]?.panelId ?? '']);
   const hasGround = $derived(pointsIn(document, box).some((p) => p.role === 'ground'));
   let said = $state('');
-  let kinds = $state<OtherSource[]>([]);
+  let kinds = $state.raw<OtherSource[]>([]);
   let otherName = $state('');
   let addingOther = $state(false);
 
@@ -97,8 +106,8 @@
   </p>
 {:else}
   <p class="caution">
-    Treat it as live until this is done, and after. A pen or plug-in tester proves nothing.
-    {panelCaution(document, panel)}
+    Treat it as live until this is done, and after.{#if made.seen.length === 0}
+      A pen or plug-in tester proves nothing. {panelCaution(document, panel)}{/if}
   </p>
   <div class="progress" role="status">
     <span class="count">{acts.length - open.length} of {acts.length}</span>
@@ -271,7 +280,11 @@
     <ol>
       {#each acts as a, i (a.key)}
         <li class:done={a.done}>
-          <button type="button" onclick={() => (chosen = a.key)}>
+          <button
+            type="button"
+            aria-label="{a.words}{a.done ? ', done' : ''}"
+            onclick={() => (chosen = a.key)}
+          >
             <span aria-hidden="true">{a.done ? '✓' : i + 1}</span>
             <span
               >{a.words}{a.done ? ', done' : ''}{#if a.problem && !a.done}<span class="wrong">
@@ -338,6 +351,9 @@
     gap: 0.6rem;
     border: 2px solid var(--ink);
     padding: 0.75rem;
+  }
+  .words::first-letter {
+    text-transform: uppercase;
   }
   .words {
     font-size: 1.35rem;

@@ -169,7 +169,7 @@
 
 <p class="caution">
   {#if power === 'measuring'}
-    Energised measurement: the box is open and live. Ends capped and spread, probes only, one hand, nobody
+    Energized measurement: the box is open and live. Ends capped and spread, probes only, one hand, nobody
     else near. This is measuring, not work; lock out and prove again before a hand goes in.
   {:else}
     Live measurement, face on, probes only. Fingers behind the guards, one hand where possible. Nothing is

@@ -474,9 +474,16 @@
       grid-template-columns: minmax(0, 1fr);
       padding: 0.5rem;
     }
+    .top {
+      display: contents;
+    }
     .pick {
       grid-template-columns: minmax(0, 1fr);
       gap: 0.4rem;
+      order: -2;
+    }
+    .work {
+      order: -1;
     }
   }
   @media (max-width: 520px) {
