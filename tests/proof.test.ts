@@ -131,7 +131,7 @@ test('a dead outlet with an open ground: its ground is refused, a lead from a pr
     await fill(app.driver, 'or volts shown', '3');
     await sees(app.driver, /3 V: expected 100 to 140 V\. This is no good reference: bring a lead/, '.act');
     await press(app.driver, 'All 1');
-    await press(app.driver, 'What every conductor is read to');
+    await press(app.driver, 'What every conductor is read to, done');
     await press(app.driver, 'A lead from a proven ground');
     await fill(app.driver, 'Lead from', 'the ground bar of Panel A');
     const rest = await tapThrough(app.driver);
