@@ -7,9 +7,16 @@ import { lampBranches } from '../instruments/lamps.ts';
 import { HIGH_OHMS } from '../instruments/meter.ts';
 import { slotPairs } from '../instruments/connect.ts';
 import { hotOf, type Fault } from '../network/faults.ts';
-import { MAINS_HERTZ } from '../network/network.ts';
+import { EARTH, MAINS_HERTZ } from '../network/network.ts';
 import { Predictor, type Probe } from '../network/predict.ts';
-import { spotKey, wiringOf, type Conductor, type Wiring } from '../network/wiring.ts';
+import {
+  JOINT_OHMS,
+  PERSON_OHMS,
+  spotKey,
+  wiringOf,
+  type Conductor,
+  type Wiring,
+} from '../network/wiring.ts';
 
 /** `bad`: miswired or open. `worry`: works, and should not be left so. `off`: nothing wrong need be. */
 export type Gravity = 'good' | 'worry' | 'bad' | 'off';
@@ -19,12 +26,16 @@ export const CONDITIONS = {
   'open-ground': { label: 'Open ground', gravity: 'bad' },
   'open-neutral': { label: 'Open neutral', gravity: 'bad' },
   'open-hot': { label: 'Open hot', gravity: 'off' },
+  'energized-ground': { label: 'Ground live: a hot touches a ground that goes nowhere', gravity: 'bad' },
   'hot-neutral-reversed': { label: 'Hot and neutral reversed', gravity: 'bad' },
   'hot-ground-reversed': { label: 'Hot and ground reversed', gravity: 'bad' },
   'neutral-ground-reversed': { label: 'Neutral and ground reversed', gravity: 'bad' },
   'false-ground': { label: 'False ground', gravity: 'worry' },
   'false-ground-reversed': { label: 'False ground with hot and neutral reversed', gravity: 'bad' },
   'false-ground-open-neutral': { label: 'False ground with the neutral open', gravity: 'bad' },
+  'neutral-ground-joined': { label: 'Neutral joined to a real ground here', gravity: 'worry' },
+  'open-shared-neutral': { label: 'Shared neutral open', gravity: 'bad' },
+  'open-service-neutral': { label: 'Service neutral open', gravity: 'bad' },
   'two-hots': { label: 'Two hots on one leg', gravity: 'bad' },
   'two-legs': { label: 'Two hots on both legs', gravity: 'bad' },
   'loose-neutral': { label: 'Resistance in the neutral', gravity: 'worry' },
@@ -37,6 +48,9 @@ export type Condition = keyof typeof CONDITIONS;
 /** Pairs of slots in the order of a prediction’s volts. */
 export const READ_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround', 'hotHot'] as const;
 export type ReadPair = (typeof READ_PAIRS)[number];
+/** What is predicted: the pairs of slots, and the ground slot against a proven ground elsewhere. */
+export const PREDICTED = [...READ_PAIRS, 'groundReference'] as const;
+export type Predicted = (typeof PREDICTED)[number];
 export const PAIR_WORDS: Record<ReadPair, string> = {
   hotNeutral: 'Hot–neutral',
   hotGround: 'Hot–ground',
@@ -49,8 +63,10 @@ export interface Prediction {
   /** Ohms of the joint, for conditions that have one. */
   ohms: number | null;
   /** Volts on a meter of high impedance, and with nothing on: apart where a conductor hangs loose. Null: no such pair. */
-  meter: Record<ReadPair, number | null>;
-  open: Record<ReadPair, number | null>;
+  meter: Record<Predicted, number | null>;
+  open: Record<Predicted, number | null>;
+  /** Through a body of 1 kΩ from the ground slot, and so from any frame plugged in, to earth, amperes. */
+  bodyAmps: number;
   /** Hot–neutral, hot–ground, neutral–ground. */
   lampVolts: [number, number, number] | null;
 }
@@ -107,12 +123,25 @@ function casesOf(wiring: Wiring, last: number): Case[] {
   };
   if (has('ground')) everywhere('open-ground', 'ground');
   everywhere('open-hot', hot);
-  if (has('ground')) add('hot-ground-reversed', swap(hot, 'ground'));
+  if (has('ground')) {
+    add('hot-ground-reversed', swap(hot, 'ground'));
+    const touches: Fault = { kind: 'short', stop: last, conductors: [hot, 'ground'], ohms: JOINT_OHMS };
+    add('energized-ground', touches, open('ground', 'start'));
+    if (last > 0) add('energized-ground', touches, open('ground', 'start', 0));
+  }
   if (has('neutral')) {
     const falseGround: Fault = { kind: 'false-ground', stop: last };
     everywhere('open-neutral', 'neutral');
     add('hot-neutral-reversed', swap(hot, 'neutral'));
-    if (has('ground')) add('neutral-ground-reversed', swap('neutral', 'ground'));
+    if (has('ground')) {
+      add('neutral-ground-reversed', swap('neutral', 'ground'));
+      add('neutral-ground-joined', {
+        kind: 'short',
+        stop: last,
+        conductors: ['neutral', 'ground'],
+        ohms: JOINT_OHMS,
+      });
+    }
     add('false-ground', falseGround);
     add('false-ground-reversed', falseGround, swap(hot, 'neutral'));
     add('false-ground-open-neutral', falseGround, open('neutral', 'start'));
@@ -147,6 +176,7 @@ const CHANGED_BY_LOAD: readonly Condition[] = [
   'open-neutral',
   'false-ground-open-neutral',
   'hot-ground-reversed',
+  'energized-ground',
 ];
 
 function predictWith(path: Run, amps: number, lampOhms: number | null, leftOn: boolean): Prediction[] {
@@ -162,11 +192,13 @@ function predictWith(path: Run, amps: number, lampOhms: number | null, leftOn: b
     hotGround,
     withNeutral ? neutralGround : null,
     red === null ? null : ([hot, red] as const),
+    [terminals.ground, wiring.panel.ground] as const,
   ];
   const probes = (ohms: number) =>
     pairs.flatMap((pair): Probe[] => (pair ? [{ a: pair[0], b: pair[1], ohms }] : []));
   const cases = casesOf(wiring, last).filter((c) => !leftOn || CHANGED_BY_LOAD.includes(c.condition));
-  const meter = readAll(wiring, cases, [...probes(HIGH_OHMS), ...probes(Infinity)]);
+  const body: Probe = { a: terminals.ground, b: EARTH, ohms: PERSON_OHMS };
+  const meter = readAll(wiring, cases, [...probes(HIGH_OHMS), ...probes(Infinity), body]);
   const lit =
     lampOhms === null
       ? null
@@ -179,13 +211,14 @@ function predictWith(path: Run, amps: number, lampOhms: number | null, leftOn: b
   const byPair = (volts: Float64Array, from: number): Prediction['meter'] => {
     let at = from;
     const values = pairs.map((pair) => (pair ? volts[at++]! : null));
-    return Object.fromEntries(READ_PAIRS.map((pair, k) => [pair, values[k]!])) as Prediction['meter'];
+    return Object.fromEntries(PREDICTED.map((pair, k) => [pair, values[k]!])) as Prediction['meter'];
   };
   return cases.map(({ condition, ohms }, k) => ({
     condition,
     ohms,
     meter: byPair(meter[k]!, 0),
     open: byPair(meter[k]!, count),
+    bodyAmps: meter[k]![2 * count]! / PERSON_OHMS,
     lampVolts: lit ? ([...lit[k]!] as [number, number, number]) : null,
   }));
 }

@@ -61,6 +61,7 @@ export function judgeIn(view: View, reading: Reading): Verdict {
 const UNKNOWN_PLACE: Verdict = {
   fits: [],
   silent: [],
+  silentDanger: [],
   expected: { hotNeutral: null, hotGround: null, neutralGround: null, hotHot: null },
   grade: 'none',
   headline: 'Its outlet is no longer in the job',

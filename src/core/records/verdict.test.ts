@@ -5,6 +5,10 @@ import { buildRun, type Run } from '../circuits/run.ts';
 import { breakerOf, DEFAULT_SETTINGS, PLAIN_READING } from '../job/document.ts';
 import { chain, house, outlet, receptacle, room } from '../job/testing.ts';
 import type { Condition } from './conditions.ts';
+import { withFaults, type Fault } from '../network/faults.ts';
+import { EARTH } from '../network/network.ts';
+import { PERSON_OHMS, wiringOf } from '../network/wiring.ts';
+import { readVolts } from '../instruments/meter.ts';
 import { judge, type Readings, type Setting, type Verdict } from './verdict.ts';
 
 /** One outlet whose conductors measure so many ohms each from the panel. */
@@ -44,6 +48,12 @@ const READ: [string, Partial<Parameters<typeof judge>[0]>, Verdict['grade'], Reg
     'a healthy receptacle',
     { lamps: lamps('110'), hotNeutral: 119.8, hotGround: 119.7, neutralGround: 0.1 },
     'good',
+    /^Reads correct; false ground with hot and neutral reversed would read the same$/,
+  ],
+  [
+    'a healthy one whose ground slot was read to a proven reference',
+    { hotNeutral: 119.8, hotGround: 119.7, neutralGround: 0.1, groundReference: 0 },
+    'good',
     /^Correct$/,
   ],
   [
@@ -56,41 +66,102 @@ const READ: [string, Partial<Parameters<typeof judge>[0]>, Verdict['grade'], Reg
     'zero under load far from the panel: a meter cannot tell whether hot and neutral are reversed too',
     { hotNeutral: 117, hotGround: 117, neutralGround: 0, loadAmps: 10 },
     'bad',
-    /^False ground or false ground with hot and neutral reversed$/,
+    /^False ground with hot and neutral reversed or .*false ground$/,
   ],
-  ['zero without load', { hotNeutral: 120, hotGround: 120, neutralGround: 0 }, 'good', /^Correct$/],
+  [
+    'zero without load',
+    { hotNeutral: 120, hotGround: 120, neutralGround: 0 },
+    'good',
+    /^Reads correct; false/,
+  ],
   ['an open ground by meter', { hotNeutral: 119, hotGround: 58, neutralGround: 60 }, 'bad', /^Open ground$/],
   [
     'an open neutral with a lamp left plugged in: three voltages cannot settle it',
     { hotNeutral: 1, hotGround: 119, neutralGround: 118 },
     'bad',
-    /^Open neutral or two hots on one leg or hot and ground reversed$/,
+    /^Hot and ground reversed or open neutral or two hots on one leg$/,
   ],
   [
     'hot and neutral reversed by meter',
     { hotNeutral: 119, hotGround: 0.5, neutralGround: 119 },
     'bad',
+    /^Ground live: .* or hot and neutral reversed$/,
+  ],
+  [
+    'a live ground, by the reference',
+    { hotNeutral: 119, hotGround: 0.5, neutralGround: 119, groundReference: 119 },
+    'bad',
+    /^Ground live: [^;]*nowhere$/,
+  ],
+  [
+    'plain reversed polarity, by the reference',
+    { hotNeutral: 119, hotGround: 0.5, neutralGround: 119, groundReference: 0.2 },
+    'bad',
     /^Hot and neutral reversed$/,
+  ],
+  [
+    'a false ground with the hot on it, by the reference',
+    { hotNeutral: 120, hotGround: 120, neutralGround: 0, groundReference: 120 },
+    'bad',
+    /^False ground with hot and neutral reversed$/,
   ],
   [
     'hot and ground reversed by meter',
     { hotNeutral: 0.4, hotGround: 119, neutralGround: 119 },
     'bad',
-    /hot and ground reversed/,
+    /^Hot and ground reversed/,
   ],
   [
     'a loose neutral under load',
     { hotNeutral: 105, hotGround: 115.6, neutralGround: 10.6, loadAmps: 10 },
-    'worry',
+    'bad',
     /^Resistance in the neutral, about 0\.9 Ω$/,
   ],
   [
     'everything off',
     { lamps: lamps('000'), hotNeutral: 0, hotGround: 0, neutralGround: 0 },
-    'no-power',
-    /circuit is off/,
+    'bad',
+    /^Nothing between the slots: open hot, the breaker off, or false ground with the neutral open$/,
   ],
-  ['one voltage alone', { hotNeutral: 119 }, 'worry', /Correct, but .* would read the same/],
+  ['a zero with two pairs not read', { hotNeutral: 0 }, 'bad', /^(?!No voltage).*open neutral/i],
+  [
+    '145 V, ground and all',
+    { hotNeutral: 145, hotGround: 145, neutralGround: 0.3 },
+    'bad',
+    /^Service neutral open$/,
+  ],
+  [
+    '57 V, ground and all',
+    { hotNeutral: 57, hotGround: 57, neutralGround: 0.2 },
+    'bad',
+    /ervice neutral open/,
+  ],
+  [
+    '145 V and a ground in its place',
+    { hotNeutral: 145, hotGround: 120, neutralGround: 25 },
+    'bad',
+    /^Shared neutral open$/,
+  ],
+  [
+    '57 V and a ground in its place',
+    { hotNeutral: 57, hotGround: 120, neutralGround: 63 },
+    'bad',
+    /hared neutral open/,
+  ],
+  ['145 V alone', { hotNeutral: 145 }, 'bad', /ervice neutral open or .*hared neutral open/],
+  [
+    'an open ground that takes nearly all',
+    { hotNeutral: 120, hotGround: 112, neutralGround: 9 },
+    'bad',
+    /pen ground/,
+  ],
+  [
+    'an open ground that takes hardly any',
+    { hotNeutral: 120, hotGround: 8, neutralGround: 111 },
+    'bad',
+    /pen ground/,
+  ],
+  ['one voltage alone', { hotNeutral: 119 }, 'worry', /^Reads correct, but .* would read the same$/],
   ['lamps all lit', { lamps: lamps('111') }, 'bad', /^Two hots on both legs$/],
   [
     '240 V at a 120 V receptacle',
@@ -133,7 +204,7 @@ test('the suspicious zero and the loose neutral say what was expected', () => {
 
 test('a long ground path and a voltage off the plan are said', () => {
   const verdict = judge({ ...NOTHING, hotNeutral: 114, hotGround: 114, groundOhms: 3 }, PLAN);
-  assert.equal(verdict.headline, 'Reads correct, but: ground path too long');
+  assert.match(verdict.headline, /^Reads correct, but: ground path too long; false ground/);
   assert.ok(verdict.remarks.some((r) => /a fault to it draws 40 A/.test(r.text)));
   assert.ok(verdict.remarks.some((r) => /^5 % below what the plan gives with 120 V/.test(r.text)));
 });
@@ -200,4 +271,184 @@ test('a reading made from a condition always fits that condition', () => {
       },
     ),
   );
+});
+
+const levels = (values: Partial<Readings>, setting = PLAN) =>
+  judge({ ...NOTHING, ...values }, setting).remarks.map((r) => r.level);
+
+test('an open neutral of two circuits or of the service is danger: off at once, and whom to call', () => {
+  for (const values of [
+    { hotNeutral: 145, hotGround: 145, neutralGround: 0 },
+    { hotNeutral: 57, hotGround: 57, neutralGround: 0 },
+    { hotNeutral: 145, hotGround: 120, neutralGround: 25 },
+    { hotNeutral: 57, hotGround: 120, neutralGround: 63 },
+    { hotNeutral: 145 },
+  ])
+    assert.ok(levels(values).includes('danger'), JSON.stringify(values));
+  const service = judge({ ...NOTHING, hotNeutral: 145, hotGround: 145, neutralGround: 0 }, PLAN);
+  assert.ok(service.remarks.some((r) => /Main off now.*call the utility/.test(r.text)));
+  // Both sides of the threshold: what a source may have is no open neutral.
+  assert.ok(!levels({ hotNeutral: 129, hotGround: 129, neutralGround: 0.1 }).includes('danger'));
+  assert.ok(levels({ hotNeutral: 134, hotGround: 134, neutralGround: 0.1 }).includes('danger'));
+});
+
+test('a breaker on record as off gives no alarm when nothing is read, and one when something is', () => {
+  const off = { ...PLAN, off: true };
+  const dead = judge({ ...NOTHING, hotNeutral: 0, hotGround: 0, neutralGround: 0 }, off);
+  assert.deepEqual(
+    [dead.grade, dead.headline],
+    ['no-power', 'No voltage, with the breaker on record as off'],
+  );
+  assert.ok(!dead.remarks.some((r) => r.level === 'danger'));
+  const live = judge({ ...NOTHING, hotNeutral: 119 }, off);
+  assert.deepEqual([live.grade, live.headline], ['bad', 'Live, with the breaker on record as off']);
+  assert.equal(live.remarks[0]!.level, 'danger');
+});
+
+test('a joint is judged by what its circuit may carry: 0.5 Ω at 1 A is 128 W at the 16 A of a 20 A circuit', () => {
+  // 1 A × (0.15 + 0.5) Ω.
+  const verdict = judge(
+    { ...NOTHING, hotNeutral: 119.2, hotGround: 119.8, neutralGround: 0.65, loadAmps: 1 },
+    PLAN,
+  );
+  assert.ok(
+    verdict.remarks.some((r) => /about 0\.5 Ω.*128 W of heat in it at the 16 A/.test(r.text)),
+    JSON.stringify(verdict),
+  );
+  // 16 A elsewhere over 0.15 Ω make 2.4 V; 4.8 V are more than that by 0.15 Ω.
+  const far = judge({ ...NOTHING, hotNeutral: 115, hotGround: 119.8, neutralGround: 4.8 }, PLAN);
+  assert.ok(
+    far.remarks.some((r) => /at least 0\.15 Ω more.*38 W/.test(r.text)),
+    JSON.stringify(far),
+  );
+  assert.ok(
+    !judge({ ...NOTHING, hotNeutral: 117, hotGround: 119.8, neutralGround: 2.4 }, PLAN).remarks.some((r) =>
+      /more is in/.test(r.text),
+    ),
+  );
+});
+
+test('a false ground under load is found wherever a tenth of a volt must stand, and named where none can', () => {
+  for (const [ohms, amps] of [
+    [0.02, 8],
+    [0.05, 3],
+    [0.15, 1],
+    [0.6, 12],
+  ] as const) {
+    const n = ohms * amps;
+    const verdict = judge(
+      { ...NOTHING, hotNeutral: 120 - 2 * n, hotGround: 120 - 2 * n, neutralGround: 0, loadAmps: amps },
+      planOf(ohms),
+    );
+    assert.ok(
+      verdict.fits.some((f) => f.condition === 'false-ground'),
+      `${ohms} Ω, ${amps} A: ${verdict.headline}`,
+    );
+    assert.ok(verdict.fits.every((f) => f.condition !== 'correct'));
+  }
+  const near = judge(
+    { ...NOTHING, hotNeutral: 119.9, hotGround: 119.9, neutralGround: 0, loadAmps: 1 },
+    planOf(0.02),
+  );
+  assert.match(near.headline, /^Reads correct; .*false ground with hot and neutral reversed/);
+  assert.ok(near.remarks.some((r) => /read the same here: .*false ground/.test(r.text)));
+});
+
+test('sound wiring is never danger nor bad, at any length, source and load, here or elsewhere', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 112, max: 126, noNaN: true }),
+      fc.double({ min: 0, max: 12, noNaN: true }),
+      fc.double({ min: 0, max: 1, noNaN: true }),
+      fc.double({ min: 0.01, max: 0.8, noNaN: true }),
+      fc.boolean(),
+      (source, here, share, ohms, reference) => {
+        const load = Math.round(here * 10) / 10;
+        const total = load + share * (16 - load);
+        const n = total * ohms;
+        const round = (v: number) => Math.round(v * 10) / 10;
+        const verdict = judge(
+          {
+            ...NOTHING,
+            hotNeutral: round(source - 2 * n),
+            hotGround: round(source - n),
+            neutralGround: round(n),
+            loadAmps: load,
+            groundReference: reference ? 0 : null,
+          },
+          planOf(ohms),
+        );
+        const said = JSON.stringify({ source, load, total, ohms, verdict });
+        assert.ok(!verdict.remarks.some((r) => r.level === 'danger'), said);
+        assert.notEqual(verdict.grade, 'bad', said);
+      },
+    ),
+    { numRuns: 300 },
+  );
+});
+
+test('where a body on the ground slot draws 5 mA the verdict is danger, or names what reads the same', () => {
+  const boxes = [0, 1, 2].map((i) => outlet(`R${i + 1}`, 0, 20 + 40 * i));
+  const circuit = chain(boxes);
+  const line = buildRun(house({ area: room([400, 300, 400, 300]), boxes, circuits: [circuit] }), circuit);
+  const setting = (stop: number): Setting => ({
+    run: line,
+    stop,
+    grounding: 'grounded',
+    settings: DEFAULT_SETTINGS,
+  });
+  let deadly = 0;
+  fc.assert(
+    fc.property(
+      fc.constantFrom('live-ground', 'false-reversed', 'false-open', 'swap', 'none'),
+      fc.nat(2),
+      fc.nat(2),
+      fc.constantFrom(0, 0.5, 5, 10),
+      fc.boolean(),
+      (kind, at, upstream, amps, reference) => {
+        const above = Math.min(at, upstream);
+        const sets: Record<typeof kind, Fault[]> = {
+          'live-ground': [
+            { kind: 'open', stop: above, conductor: 'ground', part: 'start' },
+            { kind: 'short', stop: at, conductors: ['black', 'ground'], ohms: 0.05 },
+          ],
+          'false-reversed': [
+            { kind: 'false-ground', stop: at },
+            { kind: 'swap', stop: at, conductors: ['black', 'neutral'] },
+          ],
+          'false-open': [
+            { kind: 'false-ground', stop: at },
+            { kind: 'open', stop: above, conductor: 'neutral', part: 'start' },
+          ],
+          swap: [{ kind: 'swap', stop: at, conductors: ['black', 'ground'] }],
+          none: [],
+        };
+        const wiring = wiringOf(line, { amps: new Map(amps > 0 ? [[at, amps]] : []), open: new Set() });
+        const faulty = withFaults(wiring, sets[kind]);
+        const { hot, neutral, ground } = faulty.terminals[at]!;
+        const body = readVolts(faulty, ground, EARTH, PERSON_OHMS) / PERSON_OHMS;
+        const volts = (a: number, b: number) => Math.round(10 * readVolts(faulty, a, b)) / 10;
+        const verdict = judge(
+          {
+            ...NOTHING,
+            hotNeutral: volts(hot, neutral),
+            hotGround: volts(hot, ground),
+            neutralGround: volts(neutral, ground),
+            groundReference: reference ? volts(ground, faulty.panel.ground) : null,
+            loadAmps: amps,
+          },
+          setting(at),
+        );
+        const danger = verdict.remarks.some((r) => r.level === 'danger');
+        const said = JSON.stringify({ kind, at, above, amps, reference, body, verdict });
+        if (body >= 0.005) {
+          deadly++;
+          assert.ok(danger || (!reference && verdict.silentDanger.length > 0), said);
+          assert.notEqual(verdict.headline, 'Correct', said);
+        } else if (kind === 'none') assert.ok(!danger, said);
+      },
+    ),
+    { numRuns: 150, seed: 3 },
+  );
+  assert.ok(deadly > 50, `${deadly}`);
 });

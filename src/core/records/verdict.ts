@@ -2,7 +2,7 @@
  * Judges the readings at an outlet: which wiring conditions agree with them, by what the network of its own circuit shows
  * on the same instruments. No table of lamp patterns is kept.
  */
-import type { Run } from '../circuits/run.ts';
+import { fullLoad, isMultiwire, type Run } from '../circuits/run.ts';
 import { LAMP_TESTER } from '../instruments/lamps.ts';
 import type { Box, Limits, Reading, Settings } from '../job/schema.ts';
 import { round } from '../units/quantity.ts';
@@ -10,11 +10,14 @@ import {
   CONDITIONS,
   PAIR_WORDS,
   predictAt,
+  PREDICTED,
   READ_PAIRS,
   type Condition,
+  type Predicted,
   type Prediction,
   type ReadPair,
 } from './conditions.ts';
+import { neutralFaults } from './neutralFaults.ts';
 
 /** The place of a reading: a stop of a run, with what is on record of the box there. */
 export interface Setting {
@@ -22,6 +25,8 @@ export interface Setting {
   stop: number;
   grounding: Box['grounding'];
   settings: Pick<Settings, 'voltage' | 'limits' | 'tester'>;
+  /** Its breaker was on record as off when it was read. */
+  off?: boolean;
 }
 
 export interface Remark {
@@ -36,6 +41,8 @@ export interface Fit {
   label: string;
   /** Ohms of the joint that fits best; null for conditions without one. */
   ohms: number | null;
+  /** Through a body on any frame or ground there, amperes, with something plugged in or not. */
+  bodyAmps: number;
 }
 
 export interface Verdict {
@@ -43,6 +50,8 @@ export interface Verdict {
   fits: Fit[];
   /** Conditions that read as sound wiring does, with these instruments and this load. */
   silent: Condition[];
+  /** Those of them that kill: whoever reads “correct” must read them too. */
+  silentDanger: Condition[];
   /** What sound wiring shows here with this load. */
   expected: Record<ReadPair, number | null>;
   /** `good` only when the readings fit correct wiring and nothing is remarked upon. */
@@ -51,10 +60,7 @@ export interface Verdict {
   remarks: Remark[];
 }
 
-export type Readings = Pick<
-  Reading,
-  'lamps' | 'hotNeutral' | 'hotGround' | 'neutralGround' | 'hotHot' | 'loadAmps' | 'groundOhms'
->;
+export type Readings = Pick<Reading, 'lamps' | ReadPair | 'groundReference' | 'loadAmps' | 'groundOhms'>;
 
 /** What three lamps cannot tell apart; shown with every verdict from lamps. */
 export const LAMP_BLIND_SPOTS =
@@ -64,28 +70,39 @@ export const LAMP_BLIND_SPOTS =
 const SOURCE = { least: 0.9, most: 1.09 } as const;
 /** Volts and share that a reading may be off its prediction. */
 const SLACK = { volts: 1.5, share: 0.015 } as const;
-/** Volts that unknown loads elsewhere on the circuit may add between neutral and ground, and take from hot to neutral. */
+/** Least volts that unknown loads elsewhere on the circuit may add between neutral and ground. */
 const ELSEWHERE = 3;
-/** A zero between neutral and ground, and what should stand there for it to be one. */
-const ZERO = { volts: 0.05, expected: 0.3 } as const;
+/** What a meter’s last digit stands for, volts. */
+const LAST_DIGIT = 0.1;
+/** A zero between neutral and ground, and what should stand there for it to be one: a tenth that a meter shows. */
+const ZERO = { volts: 0.05, expected: 0.1 } as const;
+/** Current through a body from which on something is deadly, amperes. */
+export const DANGER_AMPS = 0.005;
+/** A joint shows from this load and this many volts on. */
+const JOINT_FROM_AMPS = 0.5;
+const JOINT_FROM_VOLTS = 0.3;
+/** Heat in a joint at the amperes its circuit may carry, from which on it must not be left on, watts. */
+const HOT_JOINT = 25;
 /** Where neutral and ground are joined at the slots nothing stands between them, volts. */
-const JOINED: readonly Condition[] = ['false-ground', 'false-ground-reversed', 'false-ground-open-neutral'];
+const JOINED: readonly Condition[] = [
+  'false-ground',
+  'false-ground-reversed',
+  'false-ground-open-neutral',
+  'neutral-ground-joined',
+];
 const JOINED_VOLTS = 0.2;
-/** A conductor that hangs loose never shows all of what stands beside it. */
-const GHOST_SHARE = 0.9;
-/** Below this nothing is live, volts. */
+/**
+ * A conductor that hangs loose shows any share of what stands beside it, and never all of it. Where no other pair shows
+ * what the source is, its least is taken: else a low source would be a ghost.
+ */
+const GHOST_SHARE = { beside: 0.97, alone: SOURCE.least } as const;
+/** Below this nothing is live, volts; from the other on it is no ghost of what is off. */
 const NO_POWER = 5;
+const LIVE = 60;
 /** Two predictions this close are not told apart, volts. */
 const ALIKE = 1;
 /** A conductor hangs loose where a meter changes the volts by more than this share. */
 const LOOSE = 0.02;
-
-/** Conditions in which what is plugged in has a live frame. */
-const LIVE_FRAMES: readonly Condition[] = [
-  'hot-ground-reversed',
-  'false-ground-reversed',
-  'false-ground-open-neutral',
-];
 
 /** Predictions by run, stop, load and lamps: the same outlet is judged again and again. */
 const remembered = new WeakMap<Run, Map<string, Prediction[]>>();
@@ -106,22 +123,56 @@ function predictions({ run, stop }: Setting, amps: number, lamps: boolean): Pred
 export const expectedAt = (setting: Setting, amps: number): Verdict['expected'] =>
   soundVolts(predictions(setting, amps, false)[0]!, setting);
 
-const soundVolts = ({ meter }: Prediction, { grounding }: Setting): Verdict['expected'] =>
-  grounding === 'none' ? { ...meter, hotGround: null, neutralGround: null } : meter;
+const soundVolts = ({ meter }: Prediction, { grounding }: Setting): Verdict['expected'] => {
+  const { hotNeutral, hotGround, neutralGround, hotHot } = meter;
+  const grounded = grounding !== 'none';
+  return {
+    hotNeutral,
+    hotGround: grounded ? hotGround : null,
+    neutralGround: grounded ? neutralGround : null,
+    hotHot,
+  };
+};
 
-/** How far a reading is from a prediction, in parts of what is allowed; over 1 does not fit. Infinity: lamps differ. */
-function distance(readings: Readings, prediction: Prediction, correct: Prediction, lights: number): number {
-  const { condition, meter, open, lampVolts } = prediction;
-  let [own, squared] = [0, 0];
-  for (const pair of READ_PAIRS) {
+/** Volts that what else is on the circuit may take from a conductor on its way here. */
+const elsewhere = ({ run, stop }: Setting): number =>
+  Math.max(ELSEWHERE, fullLoad(run.circuit) * run.stops[stop]!.pathOhms);
+
+/**
+ * How far a reading is from a prediction, in parts of what is allowed; over 1 does not fit. The source may be at any voltage
+ * that one of the pairs tells of: loads elsewhere lower some pairs more than others. Infinity: lamps differ.
+ */
+function distance(readings: Readings, prediction: Prediction, correct: Prediction, setting: Setting): number {
+  const { meter } = prediction;
+  const ratios: number[] = [];
+  for (const pair of PREDICTED) {
     const [read, told] = [readings[pair], meter[pair]];
     if (read === null || told === null || told < 60 || isLoose(prediction, pair)) continue;
-    own += read * told;
-    squared += told * told;
+    ratios.push(Math.min(SOURCE.most, Math.max(SOURCE.least, read / told)));
   }
-  const scale = squared === 0 ? 1 : Math.min(SOURCE.most, Math.max(SOURCE.least, own / squared));
+  if (ratios.length === 0) return distanceAt(1, GHOST_SHARE.alone, readings, prediction, correct, setting);
+  const middle = ratios.reduce((sum, r) => sum + r, 0) / ratios.length;
+  return Math.min(
+    ...[...ratios, middle].map((scale) =>
+      distanceAt(scale, GHOST_SHARE.beside, readings, prediction, correct, setting),
+    ),
+  );
+}
+
+/** @param scale of the source, as a share of nominal; @param ghost most that a loose conductor shows */
+function distanceAt(
+  scale: number,
+  ghost: number,
+  readings: Readings,
+  prediction: Prediction,
+  correct: Prediction,
+  setting: Setting,
+): number {
+  const { condition, meter, open, lampVolts } = prediction;
+  const { lights } = setting.settings.tester;
+  const others = elsewhere(setting);
   let worst = 0;
-  for (const pair of READ_PAIRS) {
+  for (const pair of PREDICTED) {
     const read = readings[pair];
     if (read === null) continue;
     const told = meter[pair];
@@ -129,19 +180,20 @@ function distance(readings: Readings, prediction: Prediction, correct: Predictio
     const at = told * scale;
     const slack = SLACK.volts + SLACK.share * at;
     let [low, high] = [at - slack, at + slack];
+    const toGround = pair === 'neutralGround' || pair === 'groundReference';
     if (isLoose(prediction, pair)) {
-      // Strays differ from house to house: anywhere from nothing to most of what stands there untouched.
-      [low, high] = [
-        0,
-        Math.min(1.1 * open[pair]! * scale + slack, GHOST_SHARE * fullVolts(correct, pair) * scale),
-      ];
-    } else if (pair === 'neutralGround' && at < 60) {
+      // Strays differ from house to house and from cable to cable.
+      [low, high] = [0, Math.max(slack, ghost * fullVolts(correct, pair) * scale)];
+      if (open[pair]! < NO_POWER) high = slack;
+    } else if (toGround && at < 60) {
       const sound = correct.meter.neutralGround ?? 0;
       // A zero where a drop should stand is a sign of its own.
-      const joined = JOINED.includes(condition);
-      low = sound * scale >= ZERO.expected && !joined ? Math.max(ZERO.volts, at - slack) : 0;
-      high = at + (joined ? JOINED_VOLTS : ELSEWHERE);
-    } else if (pair !== 'neutralGround' && at > 60) low -= ELSEWHERE;
+      const joined = pair === 'neutralGround' && JOINED.includes(condition);
+      const suspicious = pair === 'neutralGround' && sound * scale >= ZERO.expected && !joined;
+      low = suspicious ? Math.max(ZERO.volts, at - slack) : 0;
+      high = at + (joined ? JOINED_VOLTS : others + LAST_DIGIT);
+    } else if (!toGround && at > 60)
+      low -= pair === 'hotGround' ? others : Math.max(ELSEWHERE, 2 * others - ELSEWHERE);
     const [middle, half] = [(low + high) / 2, (high - low) / 2];
     worst = Math.max(worst, Math.abs(read - middle) / half);
   }
@@ -153,17 +205,18 @@ function distance(readings: Readings, prediction: Prediction, correct: Predictio
 }
 
 /** The most that can stand between two slots: what sound wiring shows there, or from hot to ground. */
-const fullVolts = ({ meter }: Prediction, pair: ReadPair): number =>
+const fullVolts = ({ meter }: Prediction, pair: Predicted): number =>
   Math.max(meter[pair] ?? 0, meter.hotGround ?? 0);
 
-function isLoose({ meter, open }: Prediction, pair: ReadPair): boolean {
+function isLoose({ meter, open }: Prediction, pair: Predicted): boolean {
   const [loaded, untouched] = [meter[pair], open[pair]];
   return loaded !== null && untouched !== null && untouched > 2 && loaded < (1 - LOOSE) * untouched;
 }
 
 /** Whether a condition shows nothing that sound wiring does not, on a meter, by lamps or under this load. */
-function readsAlike(a: Prediction, b: Prediction, lights: number): boolean {
-  const apart = READ_PAIRS.some((pair) => {
+function readsAlike(a: Prediction, b: Prediction, lights: number, withReference: boolean): boolean {
+  const pairs: readonly Predicted[] = withReference ? PREDICTED : READ_PAIRS;
+  const apart = pairs.some((pair) => {
     if (isLoose(a, pair) !== isLoose(b, pair)) return true;
     return Math.abs((a.meter[pair] ?? 0) - (b.meter[pair] ?? 0)) > ALIKE;
   });
@@ -177,38 +230,77 @@ function readsAlike(a: Prediction, b: Prediction, lights: number): boolean {
  * @param setting where they were taken
  */
 export function judge(readings: Readings, setting: Setting): Verdict {
-  const { settings } = setting;
-  const read = READ_PAIRS.filter((pair) => readings[pair] !== null);
+  const { run, stop } = setting;
+  const { lights } = setting.settings.tester;
   const all = predictions(setting, readings.loadAmps, readings.lamps !== null);
   const correct = all[0]!;
   const expected = soundVolts(correct, setting);
+  const read = PREDICTED.filter((pair) => readings[pair] !== null);
   if (!readings.lamps && read.length === 0)
-    return { fits: [], silent: [], expected, grade: 'none', headline: 'Nothing read yet', remarks: [] };
-  const lights = settings.tester.lights;
+    return {
+      ...{ fits: [], silent: [], silentDanger: [], expected },
+      ...{ grade: 'none', headline: 'Nothing read yet', remarks: [] },
+    };
+  const body = new Map<Condition, number>();
+  for (const { condition, bodyAmps } of all)
+    body.set(condition, Math.max(body.get(condition) ?? 0, bodyAmps));
   const best = new Map<Condition, { worst: number; prediction: Prediction }>();
+  // A ground-fault device before this outlet opens when its neutral is joined to ground behind it.
+  const guarded = run.stops[stop]!.gfci !== null;
   for (const prediction of all) {
-    const worst = distance(readings, prediction, correct, lights);
+    if (guarded && prediction.condition === 'neutral-ground-joined') continue;
+    const worst = distance(readings, prediction, correct, setting);
     const known = best.get(prediction.condition);
-    if (worst <= 1 && (!known || worst < known.worst)) best.set(prediction.condition, { worst, prediction });
+    if (worst <= 1 + 1e-9 && (!known || worst < known.worst))
+      best.set(prediction.condition, { worst, prediction });
   }
   const soundFits = best.has('correct');
   const silent: Condition[] = [];
   const fits: Fit[] = [];
   for (const [condition, { prediction }] of [...best].sort((a, b) => a[1].worst - b[1].worst)) {
-    const alike = condition !== 'correct' && readsAlike(prediction, correct, lights);
-    // A joint that a sound circuit explains as well is no finding.
+    const alike =
+      soundFits &&
+      condition !== 'correct' &&
+      readsAlike(prediction, correct, lights, readings.groundReference !== null);
+    // A joint that a sound circuit explains as well is judged by its ohms alone.
     const joint = prediction.ohms !== null && soundFits;
     if (alike || joint) {
       silent.push(condition);
       continue;
     }
-    fits.push({ condition, label: labelOf(prediction), ohms: prediction.ohms });
+    const { ohms } = prediction;
+    fits.push({ condition, label: labelOf(prediction), ohms, bodyAmps: body.get(condition)! });
   }
-  fits.sort((a, b) => Number(b.condition === 'correct') - Number(a.condition === 'correct'));
+  if (soundFits && isMultiwire(run) && readings.hotHot === null) silent.push('same-leg');
+  for (const condition of takesBoth(setting)
+    ? []
+    : neutralFaults(readings, setting.settings.voltage, 2 * elsewhere(setting)))
+    fits.push({ condition, label: CONDITIONS[condition].label, ohms: null, bodyAmps: 0 });
+  fits.sort(
+    (a, b) =>
+      Number(b.condition === 'correct') - Number(a.condition === 'correct') ||
+      Number(isDeadly(b)) - Number(isDeadly(a)),
+  );
+  const silentDanger = silent.filter((c) => soundFits && (body.get(c) ?? 0) >= DANGER_AMPS);
   const remarks = remarksOn(readings, setting, fits, expected);
   if (readings.lamps && soundFits) remarks.push({ level: 'note', text: LAMP_BLIND_SPOTS });
-  return { fits, silent, expected, remarks, ...summary(readings, fits, remarks) };
+  if (soundFits && silent.length > 0)
+    remarks.push({
+      level: 'note',
+      text: `These read the same here: ${silent.map((c) => lower(CONDITIONS[c].label)).join(', ')}. A load on, or the ground slot to a proven reference, tells most of them.`,
+    });
+  return {
+    fits,
+    silent,
+    silentDanger,
+    expected,
+    remarks,
+    ...summary(readings, setting, fits, silentDanger, remarks),
+  };
 }
+
+const takesBoth = ({ run }: Setting): boolean => run.volts > 150;
+const isDeadly = ({ bodyAmps }: Fit): boolean => bodyAmps >= DANGER_AMPS;
 
 function labelOf({ condition, ohms }: Prediction): string {
   const { label } = CONDITIONS[condition];
@@ -217,17 +309,39 @@ function labelOf({ condition, ohms }: Prediction): string {
 
 function summary(
   readings: Readings,
+  { off = false, run }: Setting,
   fits: readonly Fit[],
+  silentDanger: readonly Condition[],
   remarks: Remark[],
 ): Pick<Verdict, 'grade' | 'headline'> {
-  const dark = !readings.lamps || readings.lamps.every((lit) => !lit);
-  const nothing = READ_PAIRS.every((pair) => (readings[pair] ?? 0) < NO_POWER);
+  const volts = PREDICTED.flatMap((pair) => readings[pair] ?? []);
+  const nothing = volts.every((v) => v < NO_POWER) && !(readings.lamps ?? []).includes(true);
+  if (off) {
+    if (nothing) return { grade: 'no-power', headline: 'No voltage, with the breaker on record as off' };
+    if (Math.max(0, ...volts) >= LIVE || (readings.lamps ?? []).includes(true)) {
+      remarks.unshift({
+        level: 'danger',
+        text: 'The breaker on record as off does not feed this, or something else does: another circuit, a second feed, a back-feed. Nobody opens it. Find what feeds it.',
+      });
+      return { grade: 'bad', headline: 'Live, with the breaker on record as off' };
+    }
+  }
+  // An unread pair is unread, never zero.
+  const slots: ReadPair[] =
+    run.volts > 150 ? ['hotGround', 'hotHot'] : ['hotNeutral', 'hotGround', 'neutralGround'];
+  const dark = readings.lamps?.every((lit) => !lit) ?? slots.every((pair) => readings[pair] !== null);
   if (dark && nothing) {
-    remarks.unshift({
+    const deadly = fits.filter(isDeadly).map((f) => lower(f.label));
+    remarks.push({
       level: 'note',
       text: 'Check the breaker, an upstream GFCI and any wall switch before opening a box.',
     });
-    return { grade: 'no-power', headline: 'No voltage: open hot, or the circuit is off' };
+    return deadly.length === 0
+      ? { grade: 'no-power', headline: 'No voltage: open hot, or the circuit is off' }
+      : {
+          grade: 'bad',
+          headline: `Nothing between the slots: open hot, the breaker off, or ${deadly.join(' or ')}`,
+        };
   }
   if (fits.length === 0) {
     remarks.unshift({
@@ -239,14 +353,23 @@ function summary(
   const labels = fits.map((f) => f.label);
   if (fits[0]!.condition !== 'correct') {
     const gravities = fits.map((f) => CONDITIONS[f.condition].gravity);
-    return { grade: gravities.every((g) => g === 'worry') ? 'worry' : 'bad', headline: either(labels) };
+    const hot = remarks.some((r) => r.level === 'danger');
+    return {
+      grade: !hot && gravities.every((g) => g === 'worry') ? 'worry' : 'bad',
+      headline: either(labels),
+    };
   }
   const worries = remarks.flatMap((r) => r.title ?? []);
-  const others = labels.slice(1);
-  if (worries.length > 0) return { grade: 'worry', headline: `Reads correct, but: ${worries.join(', ')}` };
-  return others.length === 0
-    ? { grade: 'good', headline: 'Correct' }
-    : { grade: 'worry', headline: `Correct, but ${lower(either(others))} would read the same` };
+  const others = labels.slice(1).map(lower);
+  const alike = [...others, ...silentDanger.map((c) => lower(CONDITIONS[c].label))];
+  const same = alike.length > 0 ? `${alike.join(' and ')} would read the same` : '';
+  if (worries.length > 0)
+    return {
+      grade: 'worry',
+      headline: `Reads correct, but: ${worries.join(', ')}${same && `; ${same}`}`,
+    };
+  if (others.length > 0) return { grade: 'worry', headline: `Reads correct, but ${same}` };
+  return { grade: 'good', headline: same ? `Reads correct; ${same}` : 'Correct' };
 }
 
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
@@ -255,23 +378,38 @@ const either = ([first = '', ...others]: readonly string[]): string =>
 
 function remarksOn(
   readings: Readings,
-  { settings, grounding, run, stop }: Setting,
+  setting: Setting,
   fits: readonly Fit[],
   expected: Verdict['expected'],
 ): Remark[] {
+  const { settings, grounding } = setting;
   const { limits } = settings;
   const { hotGround, neutralGround, loadAmps, lamps } = readings;
+  const { run, stop, off = false } = setting;
+  const usable = fullLoad(run.circuit);
   const remarks: Remark[] = [];
   const worry = (title: string, text: string) => remarks.push({ level: 'worry', title, text });
   const has = (condition: Condition) => fits.some((f) => f.condition === condition);
   remarks.push(...supplyRemarks(readings, limits, run.volts > 150));
-  if (!has('correct') && LIVE_FRAMES.some(has)) {
-    const sure = fits.every((f) => LIVE_FRAMES.includes(f.condition));
+  const deadly = fits.filter(isDeadly);
+  if (!off && deadly.length > 0 && !has('correct')) {
+    const sure = deadly.length === fits.length;
+    const milliamps = round(1000 * Math.max(...deadly.map((f) => f.bodyAmps)), 0);
     remarks.push({
       level: 'danger',
-      text: `Anything metal plugged in here ${sure ? 'is' : 'may be'} live. Turn the circuit off now.`,
+      text: `Anything metal plugged in here ${sure ? 'is' : 'may be'} live: ${milliamps} mA through whoever touches it. Turn the circuit off now.`,
     });
+    if (has('energized-ground'))
+      remarks.push({
+        level: 'worry',
+        text: 'What tells them apart: the ground slot to a proven reference, such as a lead from a proven ground. About 120 V there is a live ground; 0 V is hot and neutral reversed.',
+      });
   }
+  if (has('open-service-neutral') || has('open-shared-neutral'))
+    remarks.push({
+      level: 'danger',
+      text: `${has('open-service-neutral') ? 'Main off now. Read both legs at the panel; where the neutral of the service is open, call the utility.' : 'Both poles of this circuit off now, or the main.'} One side gets too much voltage and burns what is plugged in; the neutral is live where it is parted.`,
+    });
   const grounded = fits.length > 0 && !has('open-ground') && (hotGround !== null || lamps !== null);
   if (grounding === 'none' && grounded && (has('correct') || has('false-ground')))
     worry(
@@ -292,11 +430,15 @@ function remarksOn(
       `Suspicious zero: neutral–ground should read about ${numbers} here. A jumper from neutral to ground close by (false ground) gives 0.0 V. Open the box, dead, and look.`,
     );
   const loose = fits.find((f) => f.condition === 'loose-neutral' || f.condition === 'loose-hot');
-  if (loose && !has('correct'))
-    remarks.push({
-      level: 'worry',
-      text: `With ${loadAmps} A on, sound wiring reads ${voltsOf(expected)}. A joint of about ${round(loose.ohms!, 2)} Ω, here or upstream, explains what was read: ${round(loadAmps ** 2 * loose.ohms!, 0)} W of heat in it at this load.`,
-    });
+  if (loose && loose.ohms !== null && !has('correct'))
+    remarks.push(
+      jointRemark(
+        loose.ohms,
+        usable,
+        `With ${loadAmps} A on, sound wiring reads ${voltsOf(expected)}. A joint of about ${round(loose.ohms, 2)} Ω, here or upstream, explains what was read`,
+      ),
+    );
+  remarks.push(...neutralJoint(setting, readings, usable));
   if (readings.groundOhms !== null && readings.groundOhms > limits.groundOhms)
     worry(
       'ground path too long',
@@ -304,11 +446,11 @@ function remarksOn(
     );
   if (!has('correct')) return remarks;
   const [read, told] = [readings.hotHot ?? readings.hotNeutral, expected.hotHot ?? expected.hotNeutral];
-  const off = read === null || told === null ? 0 : (100 * (read - told)) / told;
-  if (Math.abs(off) > limits.apartPercent)
+  const percent = read === null || told === null ? 0 : (100 * (read - told)) / told;
+  if (Math.abs(percent) > limits.apartPercent)
     remarks.push({
       level: 'note',
-      text: `${round(Math.abs(off), 1)} % ${off < 0 ? 'below' : 'above'} what the plan gives with ${settings.voltage} V at the panel. Read the panel, or look for load elsewhere on the circuit.`,
+      text: `${round(Math.abs(percent), 1)} % ${percent < 0 ? 'below' : 'above'} what the plan gives with ${settings.voltage} V at the panel. Read the panel, or look for load elsewhere on the circuit.`,
     });
   if (
     readings.hotNeutral !== null &&
@@ -330,6 +472,42 @@ function remarksOn(
       text: 'Neutral–ground of zero with no load says nothing about a false ground: read it again with a load on.',
     });
   return remarks;
+}
+
+/** A joint judged by its heat with all that its circuit may carry: half a watt at 1 A is 72 W at 12 A. */
+function jointRemark(ohms: number, usable: number, said: string, sure = true): Remark {
+  const watts = usable ** 2 * ohms;
+  const hot = sure && watts >= HOT_JOINT;
+  return {
+    level: hot ? 'danger' : 'worry',
+    title: 'resistance in a joint',
+    text: `${said}: ${round(watts, 0)} W of heat in it at the ${round(usable, 1)} A that this circuit may carry.${hot ? ' Leave the circuit off until it is found.' : ''}`,
+  };
+}
+
+/** Resistance that shows between neutral and ground, with its load here or elsewhere on the circuit. */
+function neutralJoint(
+  { run, stop, settings }: Setting,
+  { neutralGround: volts, hotGround, hotNeutral, loadAmps }: Readings,
+  usable: number,
+): Remark[] {
+  const path = run.stops[stop]!.pathOhms;
+  // With the neutral at 60 V and more it is no joint that carries a load.
+  if (volts === null || volts >= 60 || hotGround === null || hotGround < 60 || (hotNeutral ?? 60) < 60)
+    return [];
+  const most = usable * path;
+  // More than all that the circuit may carry would give, wherever it is drawn.
+  const sure = volts > 1.25 * most + JOINT_FROM_VOLTS;
+  if (loadAmps >= JOINT_FROM_AMPS) {
+    const extra = volts / loadAmps - path;
+    if (extra <= settings.limits.excessOhms || volts - path * loadAmps < JOINT_FROM_VOLTS) return [];
+    const said = `Neutral–ground ${volts} V with ${loadAmps} A on is ${round(volts / loadAmps, 2)} Ω where the cable has ${round(path, 2)} Ω: a joint of about ${round(extra, 2)} Ω, unless something else draws on this circuit`;
+    return [jointRemark(extra, usable, said, sure)];
+  }
+  if (!sure) return [];
+  const extra = (volts - most) / usable;
+  const said = `Neutral–ground ${volts} V with nothing on here: all ${round(usable, 1)} A of the circuit elsewhere would give ${round(most, 1)} V in sound wiring, so at least ${round(extra, 2)} Ω more is in the neutral on the way`;
+  return [jointRemark(extra, usable, said)];
 }
 
 const voltsOf = (expected: Verdict['expected']): string =>
