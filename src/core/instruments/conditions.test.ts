@@ -18,6 +18,7 @@ import { clampCable, clampConductor, LOW_OHMS, readOhms, readVolts } from './met
 import { penSounds } from './pen.ts';
 import {
   breakerButtonTrips,
+  groundedNeutralTrips,
   breakerLoad,
   isReversed,
   ownButton,
@@ -432,13 +433,23 @@ const CONDITIONS: [name: string, setup: Setup, display: Display][] = [
     { ...DARK, ohms: ['over', 'over'], tone: 'weak' },
   ],
   [
-    'GFCI with line and load reversed',
-    { devices: gfci, faults: [{ kind: 'reversed', stop: R1 }] },
+    'GFCI since 2006 with line and load reversed: what is on its line terminals is dead',
+    { devices: gfci, faults: [{ kind: 'reversed', stop: R1, age: 'since-2006' }] },
+    { ...DARK, ohms: ['over', 'over'] },
+  ],
+  [
+    'GFCI since 2006 with line and load reversed: its own face is denied power',
+    { devices: gfci, faults: [{ kind: 'reversed', stop: R1, age: 'since-2006' }], at: R1 },
+    { ...DARK, ohms: ['over', 'over'], tone: 'weak' },
+  ],
+  [
+    'GFCI before 2006 with line and load reversed',
+    { devices: gfci, faults: [{ kind: 'reversed', stop: R1, age: 'before-2006' }] },
     { ...SOUND, ohms: ['over', 0.62] },
   ],
   [
-    'GFCI reversed and tripped: its face stays live',
-    { devices: gfci, faults: [{ kind: 'reversed', stop: R1 }], open: [R1], at: R1 },
+    'GFCI before 2006 reversed and tripped: its face stays live',
+    { devices: gfci, faults: [{ kind: 'reversed', stop: R1, age: 'before-2006' }], open: [R1], at: R1 },
     // One segment: 0.127 + 0.102 Ω to the face; 8 Ω of load: 2.8 %. Its line terminals are cut off.
     { ...SOUND, ohms: ['over', 0.207], analyzer: [2.8, 'sound'], tone: 'weak' },
   ],
@@ -626,8 +637,30 @@ test('a device’s own button trips it with power and needs no ground; a tester 
     powered: false,
   });
   assert.equal(isReversed(at({}), R1), false);
-  assert.equal(isReversed(at({ faults: [{ kind: 'reversed', stop: R1 }] }), R1), true);
+  assert.equal(isReversed(at({ faults: [{ kind: 'reversed', stop: R1, age: 'before-2006' }] }), R1), true);
+  assert.equal(isReversed(at({ faults: [{ kind: 'reversed', stop: R1, age: 'since-2006' }] }), R1), true);
   // A tester upstream of the device, and at 4 mA or less, does nothing.
   assert.equal(testerTrip(at({}), R3, sensor, 0.0039).trip, 'holds');
   assert.equal(testerTrip(at({}), R3, sensor, 0.005).trip, 'may trip');
+});
+
+test('a class A device opens on neutral joined to ground behind it, loaded or not, and not where no ground is', () => {
+  const joined: Fault = { kind: 'short', stop: R3, conductors: ['neutral', 'ground'], ohms: 0.05 };
+  const far: Fault = { ...joined, ohms: 10 };
+  const trips = (setup: Setup, sensor: Parameters<typeof groundedNeutralTrips>[1]) => {
+    const line = runOf(setup);
+    const amps = new Map(Object.entries(setup.on ?? {}).map(([k, v]) => [Number(k), v]));
+    const wiring = wiringOf(line, { amps, open: new Set() });
+    return groundedNeutralTrips(withFaults(wiring, setup.faults ?? []), sensor);
+  };
+  const devices = { [R1]: { kind: 'gfci' as const } };
+  const box = { at: 'box', stop: R1 } as const;
+  const breaker = { at: 'breaker' } as const;
+  assert.equal(trips({ devices }, box), false);
+  assert.equal(trips({ devices, faults: [joined] }, box), true);
+  assert.equal(trips({ devices, faults: [joined], on: { [R3]: 10 } }, box), true);
+  assert.equal(trips({ devices, faults: [far] }, box), false, 'too far apart to be found');
+  assert.equal(trips({ faults: [joined] }, breaker), true);
+  // A jumper at a box whose own ground goes nowhere is joined to no ground.
+  assert.equal(trips({ devices, faults: [{ kind: 'false-ground', stop: R3 }] }, box), false);
 });

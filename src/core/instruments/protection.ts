@@ -2,7 +2,8 @@
 import { tripTime, type TripTime } from '../circuits/tripCurve.ts';
 import { MAINS_HERTZ, type Complex, type Voltages } from '../network/network.ts';
 import { spotKey, type Conductor, type Spot, type Wiring } from '../network/wiring.ts';
-import { currentIn, magnitude, resistor, solved, sum } from './connect.ts';
+import { Factors } from '../network/solve.ts';
+import { currentIn, magnitude, resistor, solved, sum, unfed } from './connect.ts';
 
 /** Class A: does not trip at 4 mA or less, trips at 6 mA or more. */
 export const CLASS_A = { holds: 0.004, trips: 0.006 } as const;
@@ -42,6 +43,30 @@ function sensed({ spots, branches, panel }: Wiring, sensor: Sensor): Spot[] {
 
 const out = (wiring: Wiring, voltages: Voltages, { branch }: Spot): Complex =>
   currentIn(wiring, voltages, branch, MAINS_HERTZ);
+
+/** A class A device opens when neutral and ground are joined behind it by no more than this, ohms; UL 943. */
+const GROUNDED_NEUTRAL_OHMS = 2;
+const OPEN = 1e-12;
+
+/**
+ * Whether a class A device finds its neutral joined to ground behind it: it looks for a way from its neutral on the load
+ * side through the ground to its neutral on the line side, with or without a load. Without a ground there is none.
+ */
+export function groundedNeutralTrips(wiring: Wiring, sensor: Sensor): boolean {
+  const through = sensed(wiring, sensor);
+  const neutral = through.find((s) => s.conductor === 'neutral');
+  if (!neutral) return false;
+  const { from, to } = wiring.branches[neutral.branch]!;
+  const apart = new Set(through.map((s) => s.branch));
+  const branches = wiring.branches.map((b, i) => (apart.has(i) ? { ...b, conductance: OPEN } : b));
+  const network = unfed({ ...wiring, branches });
+  const factors = new Factors(network, 0);
+  const currents = new Float64Array(2 * network.nodes.length);
+  currents[2 * from]! += 1;
+  currents[2 * to]! -= 1;
+  factors.solve(currents);
+  return Math.abs(currents[2 * from]! - currents[2 * to]!) <= GROUNDED_NEUTRAL_OHMS;
+}
 
 export interface GroundFaultTest {
   /** Amperes of difference with the test on. */
@@ -94,7 +119,7 @@ export function isReversed(wiring: Wiring, stop: number): boolean {
   const contacts = spots.filter((s) => s.stop === stop && s.part === 'contact').map((s) => s.branch);
   const open = {
     ...wiring,
-    branches: branches.map((b, k) => (contacts.includes(k) ? { ...b, conductance: 1e-12 } : b)),
+    branches: branches.map((b, k) => (contacts.includes(k) ? { ...b, conductance: OPEN } : b)),
   };
   const voltages = solved(open);
   const toNeutral = (node: number) => voltages.between(node, wiring.panel.neutral);

@@ -28,8 +28,11 @@ export type Fault =
   | { kind: 'other-neutral'; stop: number }
   /** Both hots of a multiwire circuit are on one leg. */
   | { kind: 'same-leg' }
-  /** The feed of a protecting device is on its load terminals, and what it feeds on its line terminals. */
-  | { kind: 'reversed'; stop: number }
+  /**
+   * The feed of a protecting device is on its load terminals, and what it feeds on its line terminals. One made since 2006
+   * does not reset then and keeps its own face dead, UL 943; an older one works its face, unprotected.
+   */
+  | { kind: 'reversed'; stop: number; age: 'since-2006' | 'before-2006' }
   /** The switch breaks the neutral of what it controls, and leaves the hot. */
   | { kind: 'switched-neutral'; stop: number };
 export type FaultKind = Fault['kind'];
@@ -64,7 +67,9 @@ export function hotOf(wiring: Wiring, stop: number): Conductor {
     const spot = wiring.spotAt.get(spotKey({ stop, conductor, part }));
     return spot !== undefined && wiring.branches[spot.branch]!.to === hot;
   };
-  return (CONDUCTORS.find(leadsThere('contact')) ?? CONDUCTORS.find(leadsThere('terminal')))!;
+  const parts: readonly Part[] = ['face', 'contact', 'terminal'];
+  const found = parts.flatMap((part) => CONDUCTORS.find(leadsThere(part)) ?? []);
+  return found[0]!;
 }
 
 function terminalsOf({ terminals }: Wiring, stop: number): Terminals {
@@ -131,6 +136,9 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
         const load = branches[at(fault.stop, conductor, 'contact')]!.to;
         const onward = spots.filter((s) => s.part === 'start' && branches[s.branch]!.from === load);
         return [
+          ...(fault.age === 'since-2006'
+            ? [opened(at(fault.stop, conductor, 'contact')), opened(at(fault.stop, conductor, 'face'))]
+            : []),
           removed(terminal),
           { kind: 'add' as const, from: feed, to: load, conductance },
           ...onward.flatMap(({ branch }) => [

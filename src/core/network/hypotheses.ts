@@ -41,7 +41,10 @@ export function everyFault({ spots, terminals, panel }: Wiring): Fault[] {
       faults.push({ kind: 'other-hot', stop, leg: 'same' }, { kind: 'other-hot', stop, leg: 'other' });
       faults.push({ kind: 'other-neutral', stop });
       if (here.some((s) => s.part === 'contact' && s.conductor === 'neutral'))
-        faults.push({ kind: 'reversed', stop });
+        faults.push(
+          { kind: 'reversed', stop, age: 'since-2006' },
+          { kind: 'reversed', stop, age: 'before-2006' },
+        );
     }
   });
   return faults;

@@ -77,7 +77,9 @@ export function randomFault(wiring: Wiring, random: () => number, opens: boolean
       { kind: 'false-ground', stop },
       { kind: 'other-hot', stop, leg: random() < 0.5 ? 'same' : 'other' },
       { kind: 'other-neutral', stop },
-      ...(at.some((s) => s.part === 'contact') ? [{ kind: 'reversed', stop } as const] : []),
+      ...(at.some((s) => s.part === 'contact')
+        ? [{ kind: 'reversed', stop, age: random() < 0.5 ? 'since-2006' : 'before-2006' } as const]
+        : []),
       ...(wiring.panel.breaker.red === null ? [] : [{ kind: 'same-leg' } as const]),
     ];
     return rare[Math.floor(random() * rare.length)]!;

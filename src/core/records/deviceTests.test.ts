@@ -4,7 +4,7 @@ import { buildRun } from '../circuits/run.ts';
 import { calendarOf } from '../formats/calendar.ts';
 import type { DeviceTest, JobDocument } from '../job/schema.ts';
 import { chain, house, outlet, receptacle, room } from '../job/testing.ts';
-import { addMonths, failuresOf, protectedBy, registerOf } from './deviceTests.ts';
+import { addMonths, failuresOf, notesOf, protectedBy, registerOf } from './deviceTests.ts';
 
 /** A GFCI second of four; the fourth leaves from its line side. */
 const boxes = ['R1', 'R2', 'R3', 'R4'].map((name, i) =>
@@ -88,12 +88,18 @@ const FAILURES: [string, Partial<DeviceTest>, RegExp][] = [
 ];
 for (const [what, values, message] of FAILURES) {
   test(`a device is defective by ${what}`, () => {
-    assert.match(failuresOf({ ...TEST, ...values }).join(), message);
+    assert.match(failuresOf({ ...TEST, ...values }, 'grounded').join(), message);
     assert.equal(stateOn('2026-11-25', { ...TEST, ...values }).state, 'defective');
   });
 }
 test('a device that holds at 4 mA is sound', () => {
-  assert.deepEqual(failuresOf({ ...TEST, tester: { milliamps: 4, seconds: null } }), []);
+  assert.deepEqual(failuresOf({ ...TEST, tester: { milliamps: 4, seconds: null } }, 'grounded'), []);
+  const held = { ...TEST, tester: { milliamps: 6, seconds: null } };
+  assert.equal(failuresOf(held, 'grounded').length, 1);
+  assert.deepEqual(failuresOf(held, 'none'), [], 'a tester trips nothing without a ground');
+  assert.match(notesOf(held, 'none').join(), /only its own button counts, 406\.4\(D\)\(2\)/);
+  assert.match(notesOf(held, 'unknown').join(), /not on record/);
+  assert.deepEqual(notesOf(held, 'grounded'), []);
 });
 
 /** A second, small reader of RFC 5545: unfolds lines and takes name and value. */

@@ -38,8 +38,14 @@ export function addMonths(day: string, months: number): string {
   return first.toISOString().slice(0, 10);
 }
 
-/** What is wrong with a test as it was recorded; empty when the device passed. */
-export function failuresOf(test: DeviceTest): string[] {
+/** A tester sends its current to the ground: without one it trips nothing, and that says nothing of the device. */
+const tellsByTester = (grounding: Box['grounding']): boolean => grounding === 'grounded';
+
+/**
+ * What is wrong with a test as it was recorded; empty when the device passed.
+ * @param grounding of the box where the tester was plugged in
+ */
+export function failuresOf(test: DeviceTest, grounding: Box['grounding']): string[] {
   const failures: string[] = [];
   if (!test.tripped) failures.push('did not trip by its own button');
   if (test.tripped && test.voltsAfterTest !== null && test.voltsAfterTest > DEAD_VOLTS)
@@ -48,11 +54,26 @@ export function failuresOf(test: DeviceTest): string[] {
   if (live > 0)
     failures.push(`${live} of ${test.downstream.length} downstream stayed live: line and load reversed?`);
   if (!test.reset) failures.push('does not reset');
-  if (test.tester && test.tester.milliamps >= 6 && test.tester.seconds === null)
+  if (tellsByTester(grounding) && test.tester && test.tester.milliamps >= 6 && test.tester.seconds === null)
     failures.push(`did not trip at ${test.tester.milliamps} mA`);
   if (test.indicator === 'fault') failures.push('its indicator shows a fault');
   return failures;
 }
+
+/** What a test says beyond passed or failed; empty mostly. */
+export function notesOf(test: DeviceTest, grounding: Box['grounding']): string[] {
+  return test.tester && test.tester.seconds === null && !tellsByTester(grounding)
+    ? [
+        grounding === 'none'
+          ? 'a tester cannot trip it where the box has no ground: only its own button counts, 406.4(D)(2)'
+          : 'whether the box has a ground is not on record: a tester cannot trip it without one',
+      ]
+    : [];
+}
+
+/** The ground at a device, or along the cable of a breaker’s circuit. */
+export const groundingAt = (circuit: Circuit, box: Box | null): Box['grounding'] =>
+  box ? box.grounding : circuit.cable === 'old two-wire' ? 'none' : 'grounded';
 
 /** Outlets that a device takes down with it. */
 export function protectedBy(run: Run, box: Box | null): { boxId: string; name: string }[] {
@@ -92,7 +113,7 @@ export function devicesOn(document: JobDocument, run: Run, today: string): Regis
       installed,
       nextTest,
       replaceBy,
-      state: stateOf(last, nextTest, replaceBy, today),
+      state: stateOf(last, groundingAt(circuit, box), nextTest, replaceBy, today),
     };
   };
   const { protection } = circuit.breaker;
@@ -118,12 +139,13 @@ export const registerOf = (
 
 function stateOf(
   last: DeviceTest | undefined,
+  grounding: Box['grounding'],
   nextTest: string | null,
   replaceBy: string | null,
   today: string,
 ): RegisteredDevice['state'] {
   if (!last) return 'never tested';
-  if (failuresOf(last).length > 0) return 'defective';
+  if (failuresOf(last, grounding).length > 0) return 'defective';
   if (replaceBy !== null && replaceBy <= today) return 'replace';
   return nextTest !== null && nextTest <= today ? 'test due' : 'in order';
 }

@@ -1,7 +1,12 @@
 <script lang="ts">
   import { newId } from '../../../core/job/document.ts';
   import { DAY, type Box, type Circuit, type DeviceTest } from '../../../core/job/schema.ts';
-  import { failuresOf, type RegisteredDevice } from '../../../core/records/deviceTests.ts';
+  import {
+    failuresOf,
+    groundingAt,
+    notesOf,
+    type RegisteredDevice,
+  } from '../../../core/records/deviceTests.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Check from '../Check.svelte';
@@ -56,7 +61,9 @@
     downstream: draft.tripped ? downstream : [],
     installed: installed ?? device.installed,
   });
-  const failures = $derived(failuresOf(test));
+  const grounding = $derived(groundingAt(device.circuit, device.box));
+  const failures = $derived(failuresOf(test, grounding));
+  const notes = $derived(notesOf(test, grounding));
 
   async function record() {
     if (by.trim() === '') {
@@ -184,6 +191,7 @@
 <p class={failures.length > 0 ? 'wrong' : 'good'} role="status">
   {failures.length === 0 ? '✓ As ticked, it passes.' : `As ticked it is defective: ${failures.join('; ')}.`}
 </p>
+{#each notes as note (note)}<p class="quiet">{note}.</p>{/each}
 {#if said}<p class="wrong" role="alert">{said}</p>{/if}
 <Act kind="main" big onclick={record}>Record the test</Act>
 

@@ -1,5 +1,11 @@
 <script lang="ts">
-  import { failuresOf, registerOf, REPLACE_YEARS } from '../../../../../core/records/deviceTests.ts';
+  import {
+    failuresOf,
+    groundingAt,
+    notesOf,
+    registerOf,
+    REPLACE_YEARS,
+  } from '../../../../../core/records/deviceTests.ts';
   import { download, fileName } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
   import Field from '$lib/parts/Field.svelte';
@@ -77,9 +83,10 @@
                   </p>{/if}
                 {#each d.tests as t (t.id)}
                   <p class="quiet">
-                    {localTime(t.at)}, {t.by}: {failuresOf(t).join('; ') || 'passed'}{t.note
-                      ? ` · ${t.note}`
-                      : ''}
+                    {localTime(t.at)}, {t.by}: {[
+                      failuresOf(t, groundingAt(d.circuit, d.box)).join('; ') || 'passed',
+                      ...notesOf(t, groundingAt(d.circuit, d.box)),
+                    ].join('; ')}{t.note ? ` · ${t.note}` : ''}
                   </p>
                 {/each}
                 <Field
