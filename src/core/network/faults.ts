@@ -67,9 +67,7 @@ export function hotOf(wiring: Wiring, stop: number): Conductor {
     const spot = wiring.spotAt.get(spotKey({ stop, conductor, part }));
     return spot !== undefined && wiring.branches[spot.branch]!.to === hot;
   };
-  const parts: readonly Part[] = ['face', 'contact', 'terminal'];
-  const found = parts.flatMap((part) => CONDUCTORS.find(leadsThere(part)) ?? []);
-  return found[0]!;
+  return (CONDUCTORS.find(leadsThere('contact')) ?? CONDUCTORS.find(leadsThere('terminal')))!;
 }
 
 function terminalsOf({ terminals }: Wiring, stop: number): Terminals {
@@ -130,15 +128,17 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
       return [opened(contact), { kind: 'add', from: panel.bus.black, to, conductance }];
     }
     case 'reversed':
+      // Its contacts never close: what is fed on the wrong side goes no farther, neither to its face nor to its line side.
+      if (fault.age === 'since-2006')
+        return [hotOf(wiring, fault.stop), 'neutral' as const].map((conductor) =>
+          opened(at(fault.stop, conductor, 'terminal')),
+        );
       return [hotOf(wiring, fault.stop), 'neutral' as const].flatMap((conductor) => {
         const terminal = at(fault.stop, conductor, 'terminal');
         const { from: feed, to: line, conductance } = branches[terminal]!;
         const load = branches[at(fault.stop, conductor, 'contact')]!.to;
         const onward = spots.filter((s) => s.part === 'start' && branches[s.branch]!.from === load);
         return [
-          ...(fault.age === 'since-2006'
-            ? [opened(at(fault.stop, conductor, 'contact')), opened(at(fault.stop, conductor, 'face'))]
-            : []),
           removed(terminal),
           { kind: 'add' as const, from: feed, to: load, conductance },
           ...onward.flatMap(({ branch }) => [

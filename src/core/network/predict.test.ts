@@ -77,11 +77,9 @@ test('every single fault and pairs of them read as in networks of their own', ()
   }
 });
 
-/** A device that keeps its face and what is behind it dead leaves a part of the circuit hanging by nothing. */
-const cutsOff = (f: Fault): boolean => f.kind === 'reversed' && f.age === 'since-2006';
-/** Two faults that may touch the same joints, or of which one cuts off where the other is. */
+/** Two faults that may touch the same joints. */
 const near = (a: Fault, b: Fault): boolean =>
-  !('stop' in a && 'stop' in b) || a.stop === b.stop || (parts(a) && parts(b)) || cutsOff(a) || cutsOff(b);
+  !('stop' in a && 'stop' in b) || a.stop === b.stop || (parts(a) && parts(b));
 
 test('predictions agree with ngspice', () => {
   const cases = Array.from({ length: 30 }, (_, k) => {

@@ -11,20 +11,9 @@ export type Conductor = (typeof CONDUCTORS)[number];
 
 /**
  * What a branch is of the wiring: `start` and `end` are the joints of a cable's conductor in the two boxes, `supply` is
- * the leg that feeds a bus of the panel, `face` leads from the load side of a protecting device to its own slots, `cord`
- * joins what is plugged in, its frame to the ground.
+ * the leg that feeds a bus of the panel, `cord` joins what is plugged in, its frame to the ground.
  */
-export const PARTS = [
-  'supply',
-  'start',
-  'cable',
-  'end',
-  'terminal',
-  'contact',
-  'face',
-  'load',
-  'cord',
-] as const;
+export const PARTS = ['supply', 'start', 'cable', 'end', 'terminal', 'contact', 'load', 'cord'] as const;
 export type Part = (typeof PARTS)[number];
 
 /** A place where something may be wrong. */
@@ -233,14 +222,10 @@ export function wiringOf(run: Run, use: Use = NOTHING_ON): Wiring {
     };
     if (box.device.kind === 'gfci' || box.device.kind === 'outlet-afci') {
       // The face is on the load side: it goes dead with what is fed from there.
-      const face = (load: number, conductor: Conductor): number => {
-        onward[conductor] = load;
-        const to = node(`${box.name}.face.${conductor}`);
-        join(load, to, JOINT_OHMS, { stop, conductor, part: 'face' });
-        return to;
-      };
-      hotAt = face(contact(hotAt, 'load', hot), hot);
-      neutralAt = face(contact(neutralAt, 'load', 'neutral'), 'neutral');
+      hotAt = contact(hotAt, 'load', hot);
+      neutralAt = contact(neutralAt, 'load', 'neutral');
+      onward[hot] = hotAt;
+      onward.neutral = neutralAt;
     }
     if (box.device.kind === 'switch') {
       const switched = contact(hotAt, 'switched', hot);

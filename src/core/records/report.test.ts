@@ -28,7 +28,7 @@ test('the sheet carries circuits, open findings, judged readings and cautions', 
       ['reading-b1a', false, 'bad'],
       ['reading-b2a', false, 'bad'],
       ['reading-b3a', true, 'bad'],
-      ['reading-b3b', false, 'worry'],
+      ['reading-b3b', false, 'bad'],
       ['reading-s1a', false, 'good'],
     ],
   );
