@@ -2,8 +2,8 @@
 import type { Circuit, Fixture, FixtureKind, Job, JobDocument } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
 import type { Result } from '../units/result.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind } from './demand.ts';
-import { fullLoad, type Run } from './run.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind, type PartLoad } from './demand.ts';
+import { fullLoad, type Run, type RunStop } from './run.ts';
 import { sizeCircuit, type Conditions, type Sizing, type SizingInput } from './sizing.ts';
 
 const KIND: Partial<Record<FixtureKind, BranchLoadKind>> = {
@@ -77,34 +77,64 @@ function cookingTogether(fixtures: readonly Fixture[]): CircuitLoad | null {
   if (fixtures.length < 2 || !fixtures.every((f) => COOKING.includes(f.kind))) return null;
   const plates = fixtures.map((f) => f.nameplate);
   const watts = plates.reduce((sum, p) => sum + (p ? (p.watts ?? (p.amps ?? 0) * p.volts) : 0), 0);
-  if (watts === 0) return null;
+  if (watts === 0 || plates.includes(null)) return null;
   return {
     load: { ...PLAIN_LOAD_VALUES, kind: 'range', volts: plates.find(Boolean)!.volts, watts },
     about: `${fixtures.map((f) => f.name).join(' and ')}, taken as one range`,
   };
 }
 
-/** What the circuit is to carry: the one appliance it is for, or all that its breaker gives to outlets in general. */
+/** Fixtures of a circuit whose nameplate is not on record, though they draw from it. */
+export const withoutPlate = (document: JobDocument, run: Run): Fixture[] =>
+  fixturesOn(document, run).filter((f) => f.connection !== 'none' && loadOfFixture(f) === null);
+
+/** The hots of a circuit that an appliance hangs on. */
+function hotsOf({ stop }: RunStop, volts: number): PartLoad['hot'] {
+  if (volts > 150) return 'both';
+  return stop.hot === 'both' ? 'both' : stop.hot;
+}
+
+/** What the circuit is to carry: the one appliance it is for, several together, or all that its breaker gives to outlets. */
 export function loadOfCircuit(document: JobDocument, run: Run): CircuitLoad {
   const fixtures = fixturesOn(document, run);
   const outlets = outletsOf(run);
   const cooking = cookingTogether(fixtures);
   if (cooking && outlets.every(({ box }) => box.serves !== null)) return cooking;
-  const [only] = fixtures;
-  const one = only && fixtures.length === 1 && outlets.length === 1 ? loadOfFixture(only) : null;
-  if (only && one) return { load: one, about: only.name };
+  const parts = fixtures.flatMap((fixture): PartLoad[] => {
+    const load = loadOfFixture(fixture);
+    const stop = outlets.find(({ box }) => box.serves === fixture.id);
+    return load && stop ? [{ name: fixture.name, load, hot: hotsOf(stop, load.volts) }] : [];
+  });
+  const served = new Set(fixtures.filter((f) => f.nameplate !== null).map((f) => f.id));
+  const inGeneral = outlets.filter(({ box }) => box.serves === null || !served.has(box.serves));
+  const [only] = parts;
+  if (only && parts.length === 1 && inGeneral.length === 0) return { load: only.load, about: only.name };
   const amps = fullLoad(run.circuit);
+  const receptacles = outlets.filter(({ box }) => isReceptacle(box)).length;
+  if (only)
+    return {
+      load: {
+        ...PLAIN_LOAD_VALUES,
+        kind: 'several',
+        volts: Math.max(...parts.map((p) => p.load.volts)),
+        amps: inGeneral.length > 0 ? amps : null,
+        severalReceptacles: receptacles > 1,
+        parts,
+      },
+      about: `${parts.map((p) => p.name).join(', ')}${inGeneral.length > 0 ? ', beside other outlets' : ''}`,
+    };
+  const [first] = fixtures;
   return {
     load: {
       ...PLAIN_LOAD_VALUES,
       kind: 'general',
       volts: run.volts,
       amps,
-      severalReceptacles: outlets.filter(({ box }) => isReceptacle(box)).length > 0,
+      severalReceptacles: receptacles > 0,
     },
     about:
-      only && fixtures.length === 1 && outlets.length === 1
-        ? `80 % of the breaker: the ${only.name} has no nameplate on record`
+      first && fixtures.length === 1 && outlets.length === 1
+        ? `80 % of the breaker: the ${first.name} has no nameplate on record`
         : '80 % of the breaker, for outlets in general',
   };
 }
@@ -147,7 +177,8 @@ export interface CircuitSizing extends CircuitLoad {
 export function sizingOf(document: JobDocument, run: Run): CircuitSizing {
   const { load, about } = loadOfCircuit(document, run);
   const input = sizingInputOf(document.job, run, load);
-  const general = load.kind === 'general' && load.continuousAmps === 0;
+  const general =
+    (load.kind === 'general' && load.continuousAmps === 0) || (load.kind === 'several' && load.amps !== null);
   return {
     load,
     about,

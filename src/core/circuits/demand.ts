@@ -24,7 +24,8 @@ export const BRANCH_LOADS = [
   'vehicle',
   'motor',
 ] as const;
-export type BranchLoadKind = (typeof BRANCH_LOADS)[number];
+/** `several`: loads on one circuit, each a part. */
+export type BranchLoadKind = (typeof BRANCH_LOADS)[number] | 'several';
 
 export interface BranchLoad {
   kind: BranchLoadKind;
@@ -41,6 +42,16 @@ export interface BranchLoad {
   horsepower: number | null;
   /** The circuit feeds more than one receptacle for cord-and-plug loads. */
   severalReceptacles: boolean;
+  /** Of several loads on one circuit; `amps` is then what outlets in general are sized for, or null without any. */
+  parts: readonly PartLoad[];
+}
+
+/** One of several loads on a circuit. */
+export interface PartLoad {
+  name: string;
+  load: BranchLoad;
+  /** Hots that it hangs on. */
+  hot: 'black' | 'red' | 'both';
 }
 
 export interface Step {
@@ -71,7 +82,7 @@ export interface Demand {
 }
 
 const volts = (load: BranchLoad) => `${load.volts} V`;
-const shown = (amps: number) => `${round(amps, 2)} A`;
+export const shown = (amps: number) => `${round(amps, 2)} A`;
 
 /** Current from the nameplate: amperes as marked, or watts over volts. */
 function plateAmps(load: BranchLoad): Result<{ amps: number; working: string }> {
@@ -87,7 +98,7 @@ function plateAmps(load: BranchLoad): Result<{ amps: number; working: string }> 
 type Parts = Partial<Omit<Demand, 'amps' | 'counted'>> & { amps: number; counted: number };
 
 /** The demand with what is not out of the ordinary filled in, or why no breaker will do. */
-function demand(parts: Parts): Result<Demand> {
+export function demand(parts: Parts): Result<Demand> {
   const least = standardBreaker(Math.max(parts.leastBreaker ?? 0, parts.counted, 1));
   if (least === null)
     return fail(`${round(parts.counted, 1)} A is above 200 A, the largest breaker worked with here`);
@@ -437,12 +448,14 @@ export const PLAIN_LOAD_VALUES: Omit<BranchLoad, 'kind' | 'volts'> = {
   maximumBreaker: null,
   horsepower: null,
   severalReceptacles: false,
+  parts: [],
 };
 
-/** What a load asks of its circuit, or which number is missing or which limits do not meet. */
-export function demandOf(load: BranchLoad, edition: Edition): Result<Demand> {
+/** What a load of one kind asks of its circuit by its current, or which number is missing or which limits do not meet. */
+export function demandByKind(load: BranchLoad, edition: Edition): Result<Demand> {
   switch (load.kind) {
     case 'general':
+    case 'several':
       return general(load);
     case 'cord':
       return cord(load, edition);

@@ -14,7 +14,8 @@ import {
   type Material,
 } from '../code/tables/conductors.ts';
 import type { CableKind, Edition, Gauge } from '../job/schema.ts';
-import { demandOf, type BranchLoad, type Demand, type Step } from './demand.ts';
+import { demandOf } from './asked.ts';
+import type { BranchLoad, Demand, Step } from './demand.ts';
 import { fail, ok, type Result } from '../units/result.ts';
 import { round } from '../units/quantity.ts';
 

@@ -75,6 +75,12 @@ export function plateVa({ nameplate }: Fixture): number | null {
   return current === null ? null : current * volts;
 }
 
+/** Amperes by the nameplate at its own volts; null where it has none. */
+export function plateAmps(fixture: Fixture): number | null {
+  const va = plateVa(fixture);
+  return va === null ? null : va / fixture.nameplate!.volts;
+}
+
 /** Twice the area of a polygon by the shoelace formula, halved. */
 function insideArea(area: Area): number | null {
   const outline = outlineOf(area);

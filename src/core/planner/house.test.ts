@@ -331,7 +331,7 @@ test('an extended circuit is planned anew with what it was given, and stands as 
 
 test('what is on record as proved stays on an extended circuit', () => {
   const { after } = planned(oldWing(1), EXTENDING);
-  const proof = { ...rows(tamarackJob().proofs)[0]!, circuitId: 'circuit-bedroom' };
+  const proof = { ...rows(tamarackJob().proofs)[0]!, lockedOut: ['circuit-bedroom'] };
   const { trunks, parts } = houseProblem(new View({ ...after, proofs: { [proof.id]: proof } }), EXTENDING)!;
   assert.equal(trunks[0]!.run.stops.length, after.circuits['circuit-bedroom']!.stops.length);
   assert.deepEqual(parts, []);

@@ -1,4 +1,4 @@
-import { loadOfCircuit, sizingInputOf } from '../../circuits/circuitLoad.ts';
+import { loadOfCircuit, sizingInputOf, withoutPlate } from '../../circuits/circuitLoad.ts';
 import { sizeCircuit } from '../../circuits/sizing.ts';
 import { BRANCH_RATINGS } from '../../job/schema.ts';
 import { changeBreaker, changeCircuit, rule, sameSection, type Fix } from '../rule.ts';
@@ -17,8 +17,17 @@ export const circuitLoad = rule({
     const { gauge, breaker } = circuit;
     const input = sizingInputOf(view.document.job, run, load);
     const asIs = sizeCircuit(input);
+    const missing = load.kind === 'several' ? withoutPlate(view.document, run) : [];
     if (asIs.ok) {
       const [first] = asIs.value.steps;
+      if (missing.length > 0)
+        return [
+          {
+            level: 'unknown',
+            message: `${about}: ${first!.working}, without ${missing.map((f) => f.name).join(', ')}, of which no nameplate is on record: the sum is not judged`,
+            section: first!.section,
+          },
+        ];
       return [
         {
           level: 'satisfied',
@@ -28,7 +37,11 @@ export const circuitLoad = rule({
       ];
     }
     const fixes: Fix[] = [];
-    const free = sizeCircuit({ ...input, gauge: null, breaker: null });
+    // A larger breaker is no way out where outlets hang on it: something has to go elsewhere.
+    const free =
+      load.severalReceptacles || (load.kind === 'several' && load.amps !== null)
+        ? sizeCircuit({ ...input, gauge: null })
+        : sizeCircuit({ ...input, gauge: null, breaker: null });
     const right = free.ok ? BRANCH_RATINGS.find((r) => r === free.value.breaker) : undefined;
     if (free.ok && right !== undefined) {
       const { breaker: rating, gauge: thick } = free.value;

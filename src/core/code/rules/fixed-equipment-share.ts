@@ -1,5 +1,5 @@
 import { servedBy } from '../../job/document.ts';
-import { plateVa } from '../../panel/jobLoad.ts';
+import { plateAmps } from '../../panel/jobLoad.ts';
 import { round } from '../../units/quantity.ts';
 import { rule } from '../rule.ts';
 
@@ -19,12 +19,13 @@ export const fixedEquipmentShare = rule({
     const fixed = outlets.flatMap(({ box }) => {
       const fixture = servedBy(document, box);
       const held = fixture && (fixture.connection === 'hard-wired' || fixture.fastened);
-      const va = held ? plateVa(fixture) : null;
-      return fixture && va !== null ? [{ box, fixture, va }] : [];
+      const amps = held ? plateAmps(fixture) : null;
+      return fixture && amps !== null ? [{ box, fixture, amps }] : [];
     });
     const shared = outlets.some(({ box }) => !fixed.some((f) => f.box === box));
     if (fixed.length === 0 || !shared) return [];
-    const amps = fixed.reduce((sum, f) => sum + f.va, 0) / run.volts;
+    const once = fixed.filter((f, i) => fixed.findIndex((g) => g.fixture === f.fixture) === i);
+    const amps = once.reduce((sum, f) => sum + f.amps, 0);
     const limit = rating / 2;
     const names = [...new Set(fixed.map((f) => f.fixture.name))].join(', ');
     return [

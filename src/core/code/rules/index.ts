@@ -6,6 +6,8 @@ import { breakerListed } from './breaker-listed.ts';
 import { circuitLoad } from './circuit-load.ts';
 import { designatedCircuits } from './designated-circuits.ts';
 import { extensionGround } from './extension-ground.ts';
+import { cordShare } from './cord-share.ts';
+import { vehicleCircuit } from './vehicle-circuit.ts';
 import { fixedEquipmentShare } from './fixed-equipment-share.ts';
 import {
   neutralThroughDevice,
@@ -107,6 +109,8 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     smallConductor,
     circuitLoad,
     fixedEquipmentShare,
+    cordShare,
+    vehicleCircuit,
     designatedCircuits,
     afci,
     extensionGround,

@@ -1,5 +1,5 @@
 import { conditionsOf, loadOfCircuit } from '../../circuits/circuitLoad.ts';
-import { demandOf } from '../../circuits/demand.ts';
+import { demandOf } from '../../circuits/asked.ts';
 import { largestBreaker, usableAmpacity } from '../../circuits/sizing.ts';
 import { BRANCH_RATINGS } from '../../job/schema.ts';
 import { round } from '../../units/quantity.ts';

@@ -1,0 +1,171 @@
+/**
+ * What the loads of a circuit ask of it: each by its kind, bound by what is marked on it, and all of them together.
+ */
+import { standardAtMost } from '../code/tables/conductors.ts';
+import type { Edition } from '../job/schema.ts';
+import { round } from '../units/quantity.ts';
+import { fail, type Result } from '../units/result.ts';
+import {
+  demand,
+  demandByKind,
+  shown,
+  type BranchLoad,
+  type BranchLoadKind,
+  type Demand,
+  type PartLoad,
+  type Step,
+} from './demand.ts';
+
+/** What a circuit is asked for, or which number is missing or which limits do not meet. */
+export const demandOf = (load: BranchLoad, edition: Edition): Result<Demand> =>
+  load.kind === 'several' ? together(load, edition) : one(load, edition);
+
+/** Kinds whose breaker their own markings set, 240.4(G). */
+const MARKED_BREAKER: readonly BranchLoadKind[] = ['cooling', 'motor'];
+
+/** A load by its kind, with the marks of its nameplate: they bind whatever is marked with them, 110.3(B). */
+function one(load: BranchLoad, edition: Edition): Result<Demand> {
+  const { minimumAmpacity: least, maximumBreaker: most } = load;
+  if (least === null && most === null) return demandByKind(load, edition);
+  const current = load.amps ?? load.watts ?? load.horsepower;
+  if (current === null && least !== null && load.kind !== 'general') return byMarks(load, least);
+  // Cooling with both marks needs nothing else; its kind knows.
+  if (load.kind === 'cooling' && least !== null && most !== null) return demandByKind(load, edition);
+  const kind = demandByKind({ ...load, minimumAmpacity: null, maximumBreaker: null }, edition);
+  if (!kind.ok) return kind;
+  const asked = kind.value;
+  const steps: Step[] = [...asked.steps];
+  if (least !== null)
+    steps.push({
+      what: 'Marked minimum ampacity',
+      working: `conductor at least ${shown(least)}${least < asked.counted ? `; ${shown(asked.counted)} is more` : ''}`,
+      section: '110.3(B)',
+    });
+  const limit = most === null ? null : standardAtMost(most);
+  if (most !== null && limit === null)
+    return fail(`${shown(most)} is marked as the largest breaker, and none is that small`);
+  if (limit !== null)
+    steps.push({
+      what: 'Marked largest breaker',
+      working: `${shown(most!)} marked: at most ${limit} A`,
+      section: MARKED_BREAKER.includes(load.kind) ? '110.3(B), 440.22' : '110.3(B), 422.11(A)',
+    });
+  const { leastBreaker, mostBreaker, usualBreaker } = asked;
+  return demand({
+    ...asked,
+    counted: Math.max(asked.counted, least ?? 0),
+    corrected: Math.max(asked.corrected, least ?? 0),
+    leastBreaker,
+    // The mark goes before the share of the current that a kind without one may have.
+    mostBreaker: limit ?? mostBreaker,
+    usualBreaker: usualBreaker !== null && limit !== null ? Math.min(usualBreaker, limit) : usualBreaker,
+    steps,
+  });
+}
+
+/** Something of which only its marks are known: they hold what its current would ask for. */
+function byMarks(load: BranchLoad, least: number): Result<Demand> {
+  const own = MARKED_BREAKER.includes(load.kind);
+  if (own && load.maximumBreaker === null)
+    return fail('amps, or the largest breaker marked: expected one of them beside the minimum ampacity');
+  const most = load.maximumBreaker === null ? null : standardAtMost(load.maximumBreaker);
+  return demand({
+    amps: least,
+    counted: least,
+    corrected: least,
+    mostBreaker: most,
+    usualBreaker: own ? most : null,
+    ownProtection: own,
+    steps: [
+      {
+        what: 'Marked limits',
+        working: `conductor at least ${shown(least)}${most === null ? '' : `, breaker at most ${shown(load.maximumBreaker!)}`}`,
+        section: own ? '440.4(B), 440.22, 440.32' : '110.3(B)',
+      },
+    ],
+  });
+}
+
+/** Largest breaker where a circuit feeds two or more outlets for electric space heating, amperes. */
+const HEATERS_MOST = 30;
+const HEATERS_SECTION: Record<Edition, string> = {
+  '2017': '424.3(A)',
+  '2020': '424.4(A)',
+  '2023': '424.4(A)',
+};
+/** Kinds with a motor, of which the largest counts a quarter more, 430.24. */
+const WITH_MOTOR: readonly BranchLoadKind[] = ['motor', 'cooling', 'room-cooler'];
+
+interface Counted {
+  part: PartLoad;
+  demand: Demand;
+  /** Toward conductor and breaker beside others, without the quarter of the largest motor, amperes. */
+  counted: number;
+  /** Quarter that the largest motor adds, amperes. */
+  quarter: number;
+}
+
+function countedOf(part: PartLoad, asked: Demand): Counted {
+  const { load } = part;
+  const marked = load.minimumAmpacity !== null && load.amps === null && load.watts === null;
+  if (WITH_MOTOR.includes(load.kind) && !marked)
+    return { part, demand: asked, counted: asked.amps, quarter: asked.amps / 4 };
+  // What a share of the circuit asks for is judged apart: here only its current counts.
+  const counted = load.kind === 'cord' ? asked.amps : asked.counted;
+  return { part, demand: asked, counted, quarter: 0 };
+}
+
+/** Several loads on one circuit: their sum on the fuller hot, each at its own volts. */
+function together(load: BranchLoad, edition: Edition): Result<Demand> {
+  const counted: Counted[] = [];
+  for (const part of load.parts) {
+    const asked = demandOf(part.load, edition);
+    if (!asked.ok) return fail(`${part.name}: ${asked.message}`);
+    counted.push(countedOf(part, asked.value));
+  }
+  const on = (hot: 'black' | 'red', of: (c: Counted) => number) =>
+    counted.filter((c) => c.part.hot === hot || c.part.hot === 'both').reduce((sum, c) => sum + of(c), 0);
+  const sums = (['black', 'red'] as const).map((hot) => {
+    const motors = counted.filter((c) => c.part.hot === hot || c.part.hot === 'both').map((c) => c.quarter);
+    return {
+      amps: on(hot, (c) => c.demand.amps),
+      counted: on(hot, (c) => c.counted) + Math.max(0, ...motors),
+    };
+  });
+  const fuller = sums[0]!.counted >= sums[1]!.counted ? sums[0]! : sums[1]!;
+  const inGeneral = load.amps ?? 0;
+  const marks = load.parts.flatMap(({ load: l }) =>
+    l.maximumBreaker === null ? [] : (standardAtMost(l.maximumBreaker) ?? []),
+  );
+  const heaters = load.parts.filter((p) => p.load.kind === 'space-heat').length;
+  const limits = [...marks, ...(heaters > 1 ? [HEATERS_MOST] : [])];
+  const only = counted.length === 1 && load.amps === null ? counted[0]!.demand.mostBreaker : null;
+  const most = limits.length > 0 ? Math.min(...limits) : only;
+  const words = counted.map(({ part, counted: c }) => `${part.name} ${round(c, 2)} A`).join(' + ');
+  return demand({
+    amps: Math.max(fuller.amps, inGeneral),
+    counted: Math.max(fuller.counted, inGeneral),
+    leastBreaker: Math.max(
+      0,
+      ...counted.flatMap((c) => (c.part.load.kind === 'range' ? c.demand.leastBreaker : [])),
+    ),
+    mostBreaker: most,
+    nextSizeUp: !load.severalReceptacles && counted.every((c) => c.demand.nextSizeUp),
+    steps: [
+      {
+        what: 'Loads together',
+        working: `${words}${counted.some((c) => c.part.hot !== 'both') && sums[1]!.counted > 0 ? ', on the fuller hot' : ''} = ${round(fuller.counted, 2)} A; what is continuous at 125 %${counted.some((c) => c.quarter > 0) ? ', a quarter more for the largest motor' : ''}`,
+        section: '210.19(A)(1), 210.20(A), 220.18',
+      },
+      ...(heaters > 1
+        ? [
+            {
+              what: 'Largest breaker',
+              working: `${heaters} outlets for electric heating: at most ${HEATERS_MOST} A`,
+              section: HEATERS_SECTION[edition],
+            },
+          ]
+        : []),
+    ],
+  });
+}
