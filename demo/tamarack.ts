@@ -533,6 +533,7 @@ const shedPanel: Panel = {
     gauge: '10',
     material: 'copper',
     cable: 'UF-B',
+    status: 'new',
     ground: true,
     ambient: 30,
     bundled: 2,

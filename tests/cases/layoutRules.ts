@@ -788,7 +788,7 @@ const TABLE: [string, string, Parts, Answer | Answers, RegExp?][] = [
     'outdoor-outlets',
     'an outdoor unit on 30 A',
     outdoorUnit(30, 'none'),
-    [null, V, V],
+    [null, V, 'unknown'],
     /outdoor|fixed equipment/,
   ],
   ['outdoor-outlets', 'behind a GFCI breaker', outdoorUnit(30, 'gfci'), [null, S, S]],

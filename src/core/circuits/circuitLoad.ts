@@ -1,4 +1,5 @@
 /** What a circuit of the job has to carry, and the sizing that follows from what is on record. */
+import { outOfScope } from '../code/tables/scope.ts';
 import type { Circuit, Fixture, FixtureKind, Job, JobDocument } from '../job/schema.ts';
 import { isReceptacle } from '../plan/wallSpaces.ts';
 import type { Result } from '../units/result.ts';
@@ -37,7 +38,7 @@ function kindOf({ kind, connection, nameplate }: Fixture): BranchLoadKind {
 /** The load that a fixture's nameplate makes; null without one. */
 export function loadOfFixture(fixture: Fixture): BranchLoad | null {
   const plate = fixture.nameplate;
-  if (!plate) return null;
+  if (!plate || outOfScope(fixture)) return null;
   const kind = kindOf(fixture);
   const runsOn = plate.continuous && (kind === 'cord' || kind === 'appliance');
   const amps = plate.amps ?? (plate.watts === null ? null : plate.watts / plate.volts);

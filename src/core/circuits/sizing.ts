@@ -50,7 +50,8 @@ export interface Sizing {
   mostBreaker: number | null;
   /** Thinnest conductor that will do with this breaker. */
   leastGauge: Gauge;
-  ground: Gauge;
+  /** Null where the cable has none. */
+  ground: Gauge | null;
   /** Amperes the conductor may carry here. */
   usableAmps: number;
   drop: { volts: number; percent: number; amps: number };
@@ -211,7 +212,8 @@ export function sizeCircuit(input: SizingInput): Result<Sizing> {
     return fail(`${gauge} AWG ${input.material} is too small here; expected ${needed} AWG or larger`);
   }
   const u = usableAmpacity(gauge, input, breaker)!;
-  const ground = equipmentGround(breaker, input.material, gauge, needed);
+  const ground =
+    input.method === 'old two-wire' ? null : equipmentGround(breaker, input.material, gauge, needed);
   const ohms = ohmsPerThousandFeet(gauge, input.material, input.conductorCelsius)!;
   const volts = twoWireDrop(ohms, input.feet, amps);
   const percent = (volts / input.load.volts) * 100;
@@ -237,7 +239,10 @@ export function sizeCircuit(input: SizingInput): Result<Sizing> {
     },
     {
       what: 'Equipment ground',
-      working: `${tableGround(breaker, input.material)} AWG for ${breaker} A${ground === tableGround(breaker, input.material) ? '' : `, ${ground} AWG with the circuit's conductors at ${gauge} AWG (load needs ${needed})`}`,
+      working:
+        ground === null
+          ? 'old two-wire cable has none to give'
+          : `${tableGround(breaker, input.material)} AWG for ${breaker} A${ground === tableGround(breaker, input.material) ? '' : `, ${ground} AWG with the circuit's conductors at ${gauge} AWG (load needs ${needed})`}`,
       section: '250.122',
     },
     {

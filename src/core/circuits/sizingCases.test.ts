@@ -10,7 +10,7 @@ import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind } from './deman
 import { sizeCircuit, type SizingInput } from './sizing.ts';
 
 type Where = Partial<Omit<SizingInput, 'edition' | 'load'>>;
-type Row = [sum: string, load: BranchLoad, where: Where, gauge: Gauge, breaker: number, ground: Gauge];
+type Row = [sum: string, load: BranchLoad, where: Where, gauge: Gauge, breaker: number, ground: Gauge | null];
 
 const load =
   (kind: BranchLoadKind, volts: number) =>
@@ -139,8 +139,10 @@ const ROWS: Row[] = [
     { method: 'old two-wire', ...at(40) },
     '12',
     15,
-    '14',
+    // It has no ground to give.
+    null,
   ],
+  ['old NM with a ground starts at 60 °C too', outlets(15), { method: 'old NM', ...at(40) }, '12', 15, '14'],
 
   // One thing with a cord.
   ['12 ÷ 0.8 = 15', cord({ amps: 12, severalReceptacles: true }), {}, '14', 15, '14'],

@@ -4,8 +4,10 @@
  */
 import type { ProtectionOrigin, RunStop } from '../circuits/run.ts';
 import { servedBy } from '../job/document.ts';
-import type { Area, Box, Circuit, Edition } from '../job/schema.ts';
+import { outlineOf } from '../job/outline.ts';
+import type { Area, AreaKind, Box, Circuit, Edition, Fixture, FixtureKind } from '../job/schema.ts';
 import { isTub } from '../plan/cord.ts';
+import { ABOVE_COUNTER, floorLineOf, isCounter, isIsland } from '../plan/counters.ts';
 import { HIGHEST_COUNTED, isReceptacle } from '../plan/wallSpaces.ts';
 import { formatLength } from '../units/length.ts';
 import {
@@ -20,11 +22,13 @@ import {
   isOutside,
   isServiced,
   labelOf,
+  LAUNDRY_SECTION,
   NEAR_SINK_SECTION,
   NEAR_TUB_SECTION,
   NOT_EASILY_MOVED,
   OUTDOOR_HVAC_EXCEPTED_UNTIL,
 } from './tables/areas.ts';
+import { outOfScope } from './tables/scope.ts';
 import { NEAR_WATER, type View } from './view.ts';
 
 export const TOPICS = ['gfci', 'afci', 'tamper-resistant', 'weather-resistant'] as const;
@@ -32,8 +36,11 @@ export type Topic = (typeof TOPICS)[number];
 
 export interface Decision {
   topic: Topic;
-  /** `existing`: today's rule would ask for it, but does not reach back to work that is not altered. */
-  asked: 'required' | 'not-required' | 'existing';
+  /**
+   * `existing`: today's rule would ask for it, but does not reach back to work that is not altered. `not-known`: a fact that
+   * decides is not on record. `not-judged`: out of scope here.
+   */
+  asked: 'required' | 'not-required' | 'existing' | 'not-known' | 'not-judged';
   /** What provides it in the plan, or null. */
   providedBy: string | null;
   /** A local amendment switched off what the code asks. */
@@ -48,14 +55,43 @@ const COUNTER_HEIGHTS = { from: 36, to: 56 };
 /** Outlets outdoors that are not receptacles. */
 export const OUTDOOR_OUTLETS = '210.8(F)';
 
-type Ask = { reason: string; section: string };
+interface Ask {
+  reason: string;
+  section: string;
+  /** What is missing decides: nothing is asked for, and nothing is excused. */
+  notKnown?: true;
+  /** The rule reaches what is served, though its outlet is left alone. */
+  altered?: true;
+}
 
-/** Whether a receptacle serves a counter, an island or a peninsula. */
-function servesCounter(view: View, box: Box, area: Area): boolean {
-  if (box.fixtureId !== null) return true;
-  const spaces = view.counterCoverage(area) ?? [];
-  if (spaces.length === 0) return box.height >= COUNTER_HEIGHTS.from && box.height <= COUNTER_HEIGHTS.to;
-  return view.countsAtCounter(box, area);
+/** A counter that stands below an outlet on its wall, or null. */
+function counterBelow(view: View, box: Box, area: Area): Fixture | null {
+  const outline = outlineOf(area);
+  const wall = outline.walls.find((w) => w.id === box.wallId);
+  if (!wall) return null;
+  const at = wall.start + box.offset;
+  return (
+    view.fixturesIn(area).find((f) => {
+      const line = isCounter(f) && f.status !== 'remove' ? floorLineOf(outline, f) : null;
+      return line !== null && at >= line.from && at <= line.to && box.height >= f.height;
+    }) ?? null
+  );
+}
+
+/**
+ * Whether a receptacle serves a counter, an island or a peninsula: by where it stands, whatever it counts for in their
+ * spacing. High above one it may or may not: then it is asked.
+ */
+function servesCounter(view: View, box: Box, area: Area): boolean | 'ask' {
+  if (box.fixtureId !== null || box.mount === 'face-up' || box.mount === 'counter-assembly') return true;
+  const high = (above: number): boolean | 'ask' =>
+    above <= ABOVE_COUNTER ? true : box.serves === null ? 'ask' : false;
+  const below = counterBelow(view, box, area);
+  if (below) return high(box.height - below.height);
+  if (view.countsAtCounter(box, area)) return true;
+  const drawn = view.fixturesIn(area).some((f) => isCounter(f) || isIsland(f));
+  if (drawn || box.height < COUNTER_HEIGHTS.from) return false;
+  return box.height <= COUNTER_HEIGHTS.to ? true : box.serves === null ? 'ask' : false;
 }
 
 /** The only outlet on its circuit. */
@@ -102,13 +138,25 @@ function placeAsks(view: View, box: Box, area: Area): Ask | null {
   if (!excepted) {
     if (which === 'all') return { reason: `every receptacle in a ${where} (${edition})`, section };
     const food = FOOD_SECTION[edition];
-    if (food && area.conditions.foodPreparation && view.fixturesIn(area).some((f) => f.kind === 'sink'))
+    // The provision on record is one with a sink, drawn or not.
+    if (food && area.conditions.foodPreparation)
       return {
         reason: 'the area has a sink and permanent provision to prepare food or drink',
         section: food,
       };
-    if (which === 'counter' && servesCounter(view, box, area))
+    if (servesLaundry(view, box, area))
+      return { reason: 'laundry area: its washer or dryer stands here', section: LAUNDRY_SECTION[edition] };
+    const serves = which === 'counter' ? servesCounter(view, box, area) : false;
+    if (serves === true)
       return { reason: `serves a kitchen counter: ${formatLength(box.height)} above the floor`, section };
+    if (serves === 'ask')
+      return (
+        nearWater(view, box) ?? {
+          reason: `${formatLength(box.height)} above the floor: whether it serves the counter is not on record. Say which appliance it is for, or that it is the counter’s`,
+          section,
+          notKnown: true,
+        }
+      );
   }
   const water = nearWater(view, box);
   if (water && !(supports && water.section === NEAR_SINK_SECTION[edition])) return water;
@@ -117,6 +165,36 @@ function placeAsks(view: View, box: Box, area: Area): Ask | null {
     return { reason: `indoor ${area.location} location`, section: damp };
   return null;
 }
+
+const LAUNDRY_MACHINES: readonly FixtureKind[] = ['washer', 'dryer'];
+/** Rooms that become a laundry by the washer in them. */
+const LAUNDRY_ROOMS: readonly AreaKind[] = ['closet', 'utility'];
+
+/** A laundry is where its equipment is: the outlet of a washer or dryer, and those of the closet that it stands in. */
+function servesLaundry(view: View, box: Box, area: Area): boolean {
+  const fixture = servedBy(view.document, box);
+  if (fixture && LAUNDRY_MACHINES.includes(fixture.kind)) return true;
+  return (
+    LAUNDRY_ROOMS.includes(area.kind) &&
+    view.fixturesIn(area).some((f) => f.kind === 'washer' && f.status !== 'remove')
+  );
+}
+
+/** Floor heat in bathrooms and kitchens, 424.44. */
+function floorHeatAsks(view: View, box: Box): Ask | null {
+  const fixture = servedBy(view.document, box);
+  if (fixture?.kind !== 'floor-heat') return null;
+  const area = view.document.areas[fixture.areaId];
+  if (area?.kind !== 'bathroom' && area?.kind !== 'kitchen') return null;
+  return { reason: `electric floor heat in a ${labelOf(area)}`, section: '424.44' };
+}
+
+/** Equipment that is worked on in an attic or crawl space has its receptacle there, 210.63. */
+const servicesEquipment = (view: View, box: Box, area: Area): boolean =>
+  box.purpose === 'equipment-service' ||
+  ((area.kind === 'attic' || area.kind === 'crawl-space') &&
+    box.purpose === 'general' &&
+    view.fixturesIn(area).some((f) => isServiced(f) && f.status !== 'remove'));
 
 /** What is asked of an outlet for what it serves. */
 function servedAsks(view: View, box: Box): Ask | null {
@@ -127,47 +205,64 @@ function servedAsks(view: View, box: Box): Ask | null {
   return rating > 60 ? null : { reason: `outlet for the ${fixture.name}`, section };
 }
 
-/** 210.8(F): outlets outdoors, and from 2023 in garages and outbuildings, that are not receptacles. */
-function outdoorOutletAsks(view: View, box: Box, area: Area): Ask | null {
+/** How 210.8(F) stands toward an outlet that is no receptacle: outdoors, and from 2023 in garages and outbuildings. */
+function outdoorOutlet(view: View, box: Box, area: Area): { ask: Ask | null; excepted: string | null } {
+  const none = { ask: null, excepted: null };
   const { edition } = view;
-  if (edition === '2017' || (view.circuitOf(box.id)?.breaker.rating ?? 0) > 50) return null;
+  if (edition === '2017' || (view.circuitOf(box.id)?.breaker.rating ?? 0) > 50) return none;
   const outside = isOutside(area);
   const building =
     area.kind === 'accessory' ||
     area.kind === 'boathouse' ||
     (area.kind === 'garage' && atOrBelowGrade(area, view.document.levels[area.levelId]));
-  if (!outside && !(building && edition === '2023')) return null;
+  if (!outside && !(building && edition === '2023')) return none;
   const fixture = servedBy(view.document, box);
   const { permitDate } = view.document.job;
-  const excepted =
-    edition === '2023' &&
-    fixture !== undefined &&
-    isServiced(fixture) &&
-    permitDate !== null &&
-    permitDate < OUTDOOR_HVAC_EXCEPTED_UNTIL;
-  return excepted
-    ? null
-    : { reason: `outlet for fixed equipment: ${labelOf(area)}`, section: OUTDOOR_OUTLETS };
+  const ask: Ask = { reason: `outlet for fixed equipment: ${labelOf(area)}`, section: OUTDOOR_OUTLETS };
+  // The 2023 edition reaches the old outlet of equipment that is replaced.
+  if (edition === '2023' && (fixture?.status === 'new' || fixture?.status === 'replace')) ask.altered = true;
+  if (edition !== '2023' || !fixture || !isServiced(fixture)) return { ask, excepted: null };
+  const exception = `listed heating and cooling equipment is excepted until ${OUTDOOR_HVAC_EXCEPTED_UNTIL}, 210.8(F) exception 2`;
+  if (permitDate === null)
+    return {
+      ask: {
+        ...ask,
+        reason: `${ask.reason}; ${exception}: the day of the permit is not on record`,
+        notKnown: true,
+      },
+      excepted: null,
+    };
+  return permitDate < OUTDOOR_HVAC_EXCEPTED_UNTIL
+    ? { ask: null, excepted: exception }
+    : {
+        ask: {
+          ...ask,
+          reason: `${ask.reason}; the exception for heating and cooling ended ${OUTDOOR_HVAC_EXCEPTED_UNTIL}`,
+        },
+        excepted: null,
+      };
 }
 
 /** Why GFCI is asked for at an outlet, or null. */
 function gfciAsked(view: View, box: Box, area: Area): Ask | null {
   const { edition } = view;
   switch (box.device.kind) {
-    case 'switch':
     case 'smoke-alarm':
       return null;
+    case 'switch':
+      // The thermostat is the outlet of its floor heat.
+      return floorHeatAsks(view, box);
     case 'light':
       return area.kind === 'crawl-space'
         ? { reason: 'lighting outlet in a crawl space', section: CRAWL_LIGHT_SECTION[edition] }
         : null;
     case 'hard-wired':
-      return servedAsks(view, box) ?? outdoorOutletAsks(view, box, area);
+      return floorHeatAsks(view, box) ?? servedAsks(view, box) ?? outdoorOutlet(view, box, area).ask;
     default:
       return (
         placeAsks(view, box, area) ??
         servedAsks(view, box) ??
-        (box.purpose === 'equipment-service' && edition !== '2017'
+        (servicesEquipment(view, box, area) && edition !== '2017'
           ? { reason: 'serves equipment that is worked on', section: '210.8(E)' }
           : null) ??
         (box.purpose === 'vehicle' ? { reason: 'receptacle to charge a vehicle', section: '625.54' } : null)
@@ -200,7 +295,9 @@ function decide(topic: Topic, view: View, box: Box, { ask, provided, replacement
     const reason = `${ask.reason}; switched off here by ${off.reference}`;
     return { topic, asked: 'not-required', providedBy, waived: true, reason, section: ask.section };
   }
-  if (!isNewWork(box)) {
+  if (ask.notKnown)
+    return { topic, asked: 'not-known', providedBy, waived: false, reason: ask.reason, section: ask.section };
+  if (!isNewWork(box) && !ask.altered) {
     const reason = `${ask.reason}; existing and not altered, so it is asked for when the receptacle is replaced`;
     const section = `${ask.section}, ${replacement}`;
     return { topic, asked: 'existing', providedBy, waived: false, reason, section };
@@ -224,10 +321,14 @@ function gfci(view: View, box: Box, area: Area): Answer {
       return describeOrigin(view.stopOf(box)?.stop.gfci ?? null, box) ?? own;
     },
     replacement: '406.4(D)(3)',
-    none: () => ({
-      reason: `no place in the list of ${view.edition}: ${labelOf(area)}, no sink, tub or shower within 6' by cord`,
-      section: '210.8(A)',
-    }),
+    none: () => {
+      const excepted = box.device.kind === 'hard-wired' ? outdoorOutlet(view, box, area).excepted : null;
+      if (excepted) return { reason: excepted, section: OUTDOOR_OUTLETS };
+      return {
+        reason: `no place in the list of ${view.edition}: ${labelOf(area)}, no sink, tub or shower within 6' by cord`,
+        section: '210.8(A)',
+      };
+    },
   };
 }
 
@@ -242,10 +343,15 @@ export function afciRoom(view: View, circuit: Circuit): { box: Box; area: Area }
   const { rating } = circuit.breaker;
   if (rating > 20 || (rating === 10 && view.edition !== '2023')) return null;
   for (const { box, area } of view.run(circuit).stops) {
-    if (box.status !== 'remove' && isArcRoom(area) && at120(circuit, box)) return { box, area };
+    if (box.status === 'remove' || !at120(circuit, box)) continue;
+    if (isArcRoom(area) || servesLaundry(view, box, area)) return { box, area };
   }
   return null;
 }
+
+/** A room that brings a circuit under 210.12, in words: one that is not listed does so by the laundry in it. */
+export const suppliedRoom = (area: Area): string =>
+  `${area.name} (${isArcRoom(area) ? labelOf(area) : 'laundry area'})`;
 
 export const afciSection = (edition: Edition): string => (edition === '2023' ? '210.12(B)' : '210.12(A)');
 
@@ -263,9 +369,13 @@ export function afciMeans(circuit: Circuit, stop: RunStop): ProtectionOrigin | n
 
 function afci(view: View, box: Box, area: Area): Answer {
   const on = view.stopOf(box);
-  const room = on ? afciRoom(view, on.circuit) : isArcRoom(area) ? { box, area } : null;
+  const room = on
+    ? afciRoom(view, on.circuit)
+    : isArcRoom(area) || servesLaundry(view, box, area)
+      ? { box, area }
+      : null;
   const ask = room && {
-    reason: `the circuit supplies ${room.area.name} (${labelOf(room.area)})`,
+    reason: `the circuit supplies ${suppliedRoom(room.area)}`,
     section: afciSection(view.edition),
   };
   return {
@@ -331,15 +441,34 @@ const ANSWERS: Record<Topic, (view: View, box: Box, area: Area) => Answer> = {
   'weather-resistant': weatherResistant,
 };
 
+/** The answer for an outlet of what is out of scope here. */
+function notJudged(topic: Topic, view: View, box: Box): Decision | null {
+  const fixture = servedBy(view.document, box);
+  const scope = outOfScope(fixture);
+  return (
+    scope && {
+      topic,
+      asked: 'not-judged',
+      providedBy: null,
+      waived: false,
+      reason: `outlet of the ${fixture!.name}, which is not judged here`,
+      section: scope.article,
+    }
+  );
+}
+
 /** One decision; null when the outlet's room is gone. */
 export function decisionOn(topic: Topic, view: View, box: Box): Decision | null {
   const area = view.document.areas[box.areaId];
-  return area ? decide(topic, view, box, ANSWERS[topic](view, box, area)) : null;
+  if (!area) return null;
+  return notJudged(topic, view, box) ?? decide(topic, view, box, ANSWERS[topic](view, box, area));
 }
 
 /** As `decisionOn`, but null as well where nothing is asked for: most outlets in a large check. */
 export function decisionIfAsked(topic: Topic, view: View, box: Box): Decision | null {
   const area = view.document.areas[box.areaId];
+  const apart = area && box.serves !== null ? notJudged(topic, view, box) : null;
+  if (apart) return apart;
   const answer = area && ANSWERS[topic](view, box, area);
   return answer?.ask ? decide(topic, view, box, answer) : null;
 }

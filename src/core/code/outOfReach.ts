@@ -4,6 +4,9 @@ import type { Box, Fixture } from '../job/schema.ts';
 import { floorLineOf } from '../plan/counters.ts';
 import type { View } from './view.ts';
 
+/** Highest that is readily reached, 6 ft 7 in. as for handles of breakers and switches, 404.8(A), inches. */
+const HIGHEST_REACH = 79;
+
 /** A fastened appliance that stands in front of an outlet. */
 function behind(view: View, box: Box): Fixture | undefined {
   const area = view.document.areas[box.areaId];
@@ -21,5 +24,6 @@ function behind(view: View, box: Box): Fixture | undefined {
 export function outOfReach(view: View, box: Box): string | null {
   const hidden = behind(view, box);
   if (hidden) return `behind the ${hidden.name}, which is fastened in place`;
-  return box.accessible ? null : 'out of reach';
+  if (!box.accessible) return 'out of reach';
+  return box.mount === 'ceiling' || box.height > HIGHEST_REACH ? 'too high to reach without a ladder' : null;
 }

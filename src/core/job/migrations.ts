@@ -315,7 +315,11 @@ function fromVersion6(file: Raw): Raw {
     version: 7,
     job: { ...(file.job as Raw), otherSources: { asked: false, kinds: [] } },
     boxes: list(file.boxes).map((box) => ({ ...box, through: [] })),
-    panels: list(file.panels).map((panel) => ({ ...panel, oneMain: 'unknown' })),
+    panels: list(file.panels).map(({ feeder, ...panel }) => ({
+      ...panel,
+      feeder: feeder && { ...feeder, status: 'existing' },
+      oneMain: 'unknown',
+    })),
     readings: list(file.readings).map((reading) => ({ ...reading, groundReference: null })),
     observations,
     proofs: [...proofs, ...overrides],

@@ -120,6 +120,7 @@ export const FEEDER: Feeder = {
   gauge: '6',
   material: 'copper',
   cable: 'NM-B',
+  status: 'existing',
   ground: true,
   ambient: 30,
   bundled: 2,

@@ -24,7 +24,7 @@ export const hasCounterRule = ({ kind }: Area): boolean => WITH_COUNTERS.include
 
 const DIVIDERS: readonly FixtureKind[] = ['range', 'cooktop', 'sink', 'refrigerator'];
 const divides = ({ kind }: Fixture) => DIVIDERS.includes(kind);
-const isCounter = ({ kind }: Fixture) => kind === 'counter' || kind === 'appliance-garage';
+export const isCounter = ({ kind }: Fixture) => kind === 'counter' || kind === 'appliance-garage';
 
 export const againstWall = (f: Fixture): boolean => f.fromWall <= AGAINST_WALL;
 export const isIsland = ({ kind }: Fixture): boolean => kind === 'island' || kind === 'peninsula';

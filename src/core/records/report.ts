@@ -172,6 +172,13 @@ function cautionsOf(
     cautions.push(
       `Defective, to be replaced: ${defective.map((d) => `${d.kind.toUpperCase()} ${d.box?.name ?? `breaker of ${d.circuit.name}`}`).join(', ')}.`,
     );
+  const apart = findings.filter(
+    (f) => f.rule === 'equipment-out-of-scope' || f.rule === 'service-out-of-scope',
+  );
+  if (apart.length > 0)
+    cautions.push(
+      `Not judged, and not approved by this sheet: ${apart.map((f) => `${f.about.name} (${f.section})`).join(', ')}.`,
+    );
   const violations = findings.filter((f) => f.level === 'violation').length;
   if (violations > 0)
     cautions.push(`${violations} open ${violations === 1 ? 'violation is' : 'violations are'} listed above.`);

@@ -11,6 +11,8 @@
   };
   function answer(d: Decision): { sign: string; text: string; tone: string } {
     if (d.providedBy) return { sign: '✓', text: `by ${d.providedBy}`, tone: 'good' };
+    if (d.asked === 'not-judged') return { sign: '?', text: 'not judged', tone: 'unknown' };
+    if (d.asked === 'not-known') return { sign: '?', text: 'not known', tone: 'unknown' };
     if (d.asked === 'required') return { sign: '✕', text: 'needed, missing', tone: 'bad' };
     return { sign: '–', text: d.asked === 'existing' ? 'not asked yet' : 'not asked', tone: 'quiet' };
   }
@@ -45,6 +47,9 @@
   }
   .good {
     color: var(--good);
+  }
+  .unknown {
+    color: var(--unknown);
   }
   .bad {
     color: var(--bad);

@@ -1,6 +1,5 @@
-import { afciMeans, afciRoom, afciSection, describeOrigin } from '../decisions.ts';
+import { afciMeans, afciRoom, afciSection, suppliedRoom, describeOrigin } from '../decisions.ts';
 import { changeBreaker, changeDevice, rule, type Fix } from '../rule.ts';
-import { labelOf } from '../tables/areas.ts';
 
 /** Where changed wiring of an old circuit is spoken of. */
 const CHANGED = { '2017': '210.12(D)', '2020': '210.12(D)', '2023': '210.12(E)' } as const;
@@ -16,7 +15,7 @@ export const afci = rule({
     const room = afciRoom(view, circuit);
     if (!room) return [];
     const { stops } = view.run(circuit);
-    const reason = `it supplies ${room.area.name} (${labelOf(room.area)})`;
+    const reason = `it supplies ${suppliedRoom(room.area)}`;
     const section = afciSection(view.edition);
     const { protection } = circuit.breaker;
     if (protection === 'afci' || protection === 'dual') {

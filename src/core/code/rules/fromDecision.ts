@@ -20,11 +20,13 @@ export function verdictFromDecision(
 ): Verdict[] {
   const decision = box.status === 'remove' ? null : decisionIfAsked(topic, view, box);
   if (!decision || !belongs(decision)) return [];
-  const { reason, section, providedBy, waived } = decision;
+  const { reason, section, providedBy, waived, asked } = decision;
+  if (asked === 'not-judged') return [];
   if (waived) return [{ level: 'note', message: `${box.name}: ${reason}`, section }];
   if (providedBy)
     return [{ level: 'satisfied', message: `${box.name}: ${reason}; provided by ${providedBy}`, section }];
-  if (decision.asked === 'existing') return [{ level: 'note', message: `${box.name}: ${reason}`, section }];
+  if (asked === 'not-known') return [{ level: 'unknown', message: `${box.name}: ${reason}`, section }];
+  if (asked === 'existing') return [{ level: 'note', message: `${box.name}: ${reason}`, section }];
   return [
     {
       level: 'violation',

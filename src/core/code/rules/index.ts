@@ -56,6 +56,8 @@ import { atTelevision, everyWall } from './shop-placing.ts';
 import { smallConductor } from './small-conductor.ts';
 import { fixtureInRoom, roomsOverlap } from './survey-fits.ts';
 import { tamperResistant } from './tamper-resistant.ts';
+import { equipmentOutOfScope, serviceOutOfScope } from './out-of-scope.ts';
+import { threeWireAppliance } from './three-wire-appliance.ts';
 import { tubZone } from './tub-zone.ts';
 import { voltageDrop } from './voltage-drop.ts';
 import { wallSpacing } from './wall-spacing.ts';
@@ -88,6 +90,7 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     applianceReceptacle,
     atTelevision,
     smallLoadOn240,
+    equipmentOutOfScope,
   ],
   box: [
     gfci,
@@ -98,6 +101,7 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     weatherCover,
     controlledMarking,
     noEquipmentGround,
+    threeWireAppliance,
     tubZone,
     faceUp,
     notCounted,
@@ -124,7 +128,16 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     voltageDrop,
     shopLimit,
   ],
-  panel: [panelSpaces, panelRating, panelBonding, panelOpenings, directory, serviceLoad, feederRule],
+  panel: [
+    panelSpaces,
+    panelRating,
+    panelBonding,
+    panelOpenings,
+    directory,
+    serviceLoad,
+    feederRule,
+    serviceOutOfScope,
+  ],
 };
 
 export type RuleMeta = Pick<Rule, 'id' | 'title' | 'level' | 'sections' | 'why' | 'scope' | 'limit'>;

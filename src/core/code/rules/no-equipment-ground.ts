@@ -1,6 +1,7 @@
 import { isReceptacle } from '../../plan/wallSpaces.ts';
 import { decisionOn } from '../decisions.ts';
-import { changeDevice, rule, sameSection } from '../rule.ts';
+import { changeBox, changeDevice, rule, sameSection } from '../rule.ts';
+import { byAge } from './reach.ts';
 
 export const noEquipmentGround = rule({
   id: 'no-equipment-ground',
@@ -11,12 +12,43 @@ export const noEquipmentGround = rule({
   why: 'A third slot promises a ground; without one, a fault leaves the appliance’s metal live unless a GFCI is upstream.',
   check(box, view) {
     if (box.status === 'remove' || !isReceptacle(box)) return [];
+    // Ranges and dryers have a rule of their own.
+    if (box.device.volts === '125/250' && box.device.rating >= 30) return [];
     if (box.grounding === 'unknown') {
       return [
         { level: 'unknown', message: `${box.name}: not recorded whether the box has an equipment ground` },
       ];
     }
-    if (box.grounding === 'grounded') return [];
+    if (box.grounding === 'grounded') {
+      if (box.device.kind !== 'two-slot') return [];
+      return [
+        byAge(box, {
+          level: 'violation',
+          section: '406.4(D)(1)',
+          message: `${box.name}: a ground is in the box, and a two-slot receptacle leaves it unused; fit a grounding type`,
+          fixes: [
+            {
+              label: `Fit a grounding receptacle at ${box.name}`,
+              command: changeDevice(box, { kind: 'duplex', tamperResistant: true }),
+            },
+          ],
+        }),
+      ];
+    }
+    if (box.status === 'new')
+      return [
+        {
+          level: 'violation',
+          section: '406.4(A), 250.130(C)',
+          message: `${box.name} is a new outlet without a ground: bring one; a GFCI and labels serve replacements only`,
+          fixes: [
+            {
+              label: `Bring a ground to ${box.name}, 250.130(C)`,
+              command: changeBox(box, { grounding: 'grounded' }),
+            },
+          ],
+        },
+      ];
     const section = '406.4(D)(2)';
     if (box.device.kind === 'two-slot') {
       return [

@@ -5,6 +5,7 @@ import { feederLoad, sizeFeeder } from '../../panel/feeder.ts';
 import { directoryFault, purposeOf } from '../../panel/purpose.ts';
 import { freeSpace, idOf, isClash, nameOf, spacesIn, spacesOf } from '../../panel/spaces.ts';
 import { round } from '../../units/quantity.ts';
+import { LARGEST_SERVICE } from '../tables/scope.ts';
 import { changeCircuit, changePanel, rule, sameSection, type Fix, type Verdict } from '../rule.ts';
 
 export const panelSpaces = rule({
@@ -75,6 +76,7 @@ export const panelRating = rule({
   why: 'The bus bars carry what the breaker ahead of them lets through.',
   check(panel) {
     // The breaker at either end of its feeder will do.
+    if (panel.feeder === null && panel.mainRating > LARGEST_SERVICE) return [];
     const ahead = Math.min(panel.feeder?.rating ?? panel.mainRating, panel.mainRating);
     return [
       {
@@ -125,7 +127,7 @@ export const panelBonding = rule({
           message: 'neutrals and grounds are on bars apart, and the bonding screw is out',
         },
       ];
-    if (panel.otherBuilding && !panel.feeder.ground)
+    if (panel.otherBuilding && !panel.feeder.ground && panel.feeder.status === 'existing')
       return [
         {
           level: 'note',
@@ -216,6 +218,7 @@ export const serviceLoad = rule({
   why: 'A service that is too small trips when everyone is home on the coldest evening.',
   check(panel, view) {
     if (panel.feeder !== null || view.circuitsIn(panel).length === 0) return [];
+    if (panel.mainRating > LARGEST_SERVICE) return [];
     const { dwelling, lacking } = view.load(panel);
     const { method } = view.document.job.load;
     const load = dwellingLoad(dwelling, method);
@@ -306,7 +309,8 @@ export const feederRule = rule({
               ],
       });
     if (!feeder.ground) {
-      const old = panel.otherBuilding && panel.bonded;
+      // Only what was there before a ground was asked for may stay; a new one has four wires.
+      const old = panel.otherBuilding && panel.bonded && feeder.status === 'existing';
       found.push({
         level: old ? 'note' : 'violation',
         section: panel.otherBuilding ? '250.32(B)' : '215.6',

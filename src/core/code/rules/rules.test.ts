@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { CIRCUIT_CASES, one } from '../../../../tests/cases/circuitRules.ts';
 import { WIRING_CASES } from '../../../../tests/cases/wiringRules.ts';
+import { PROTECTION_CASES } from '../../../../tests/cases/protectionRules.ts';
 import { LAYOUT_CASES, situation } from '../../../../tests/cases/layoutRules.ts';
 import { EDITIONS, type Edition } from '../../job/schema.ts';
 import { house, outlet, run } from '../../job/testing.ts';
@@ -9,7 +10,7 @@ import { check } from '../checker.ts';
 import { centreLine } from './hallway-receptacle.ts';
 import { ALL_RULES } from './index.ts';
 
-const CASES = [...CIRCUIT_CASES, ...LAYOUT_CASES, ...WIRING_CASES];
+const CASES = [...CIRCUIT_CASES, ...LAYOUT_CASES, ...WIRING_CASES, ...PROTECTION_CASES];
 
 for (const { rule, what, document, answers, words } of CASES) {
   for (const [e, edition] of EDITIONS.entries()) {

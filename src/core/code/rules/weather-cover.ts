@@ -15,10 +15,13 @@ export const weatherCover = rule({
     if (!area || box.status === 'remove' || !isReceptacle(box)) return [];
     const exposed = exposureOf(area);
     if (exposed === 'dry') return [];
-    const wet = exposed === 'wet' && box.device.rating <= 20;
+    // A small one always; a larger one where something stays plugged in, 406.9(B)(2)(a).
+    const stays = box.serves !== null || box.purpose === 'vehicle';
+    const wet = exposed === 'wet' && (box.device.rating <= 20 || stays);
     const { cover } = box.device;
     const good = cover === 'in-use' || (!wet && cover === 'weatherproof');
-    const section = wet ? '406.9(B)(1)' : exposed === 'wet' ? '406.9(B)(2)' : '406.9(A)';
+    const section =
+      wet && box.device.rating <= 20 ? '406.9(B)(1)' : exposed === 'wet' ? '406.9(B)(2)' : '406.9(A)';
     if (good)
       return [
         {
@@ -32,7 +35,7 @@ export const weatherCover = rule({
       byAge(box, {
         level: 'violation',
         section,
-        message: `${box.name}: ${exposed} location needs a cover weatherproof ${wet ? 'while in use, its hood marked extra duty' : 'when nothing is plugged in'}`,
+        message: `${box.name}: ${exposed} location needs a cover weatherproof ${wet ? `while in use${box.device.rating <= 20 ? ', its hood marked extra duty' : ': something stays plugged in'}` : 'when nothing is plugged in'}`,
         fixes: [
           {
             label: wet ? `Fit an in-use cover at ${box.name}` : `Fit a weatherproof cover at ${box.name}`,

@@ -144,6 +144,13 @@ export const NEAR_TUB_SECTION: PerEdition<string> = {
   '2023': '210.8(A)(10)',
 };
 
+/** Laundry areas, wherever their equipment stands. */
+export const LAUNDRY_SECTION: PerEdition<string> = {
+  '2017': '210.8(A)(10)',
+  '2020': '210.8(A)(10)',
+  '2023': '210.8(A)(11)',
+};
+
 /** Areas with a sink and permanent provision to prepare food or drink; 2023 on. */
 export const FOOD_SECTION: PerEdition<string | null> = {
   '2017': null,

@@ -54,6 +54,7 @@ export const feederSchema = entity({
   gauge: word(GAUGES),
   material: word(MATERIALS),
   cable: word(CABLES),
+  status: word(STATUSES),
   /** An equipment ground runs with it: four wires. */
   ground: flag(),
   ...way,

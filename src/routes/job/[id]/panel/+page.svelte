@@ -81,6 +81,7 @@
         gauge: '4',
         material: 'copper',
         cable: 'NM-B',
+        status: 'new',
         ground: true,
         ambient: 30,
         bundled: 2,
