@@ -2,7 +2,7 @@
 import { newId } from '../core/job/document.ts';
 import type { PutCommand } from '../core/job/commands.ts';
 import type { Instrument, Observation, Proof } from '../core/job/schema.ts';
-import type { Act, Draft, Seen } from '../core/records/proof.ts';
+import type { Act, Draft, Seen } from '../core/records/acts.ts';
 
 /** What was seen, when, and by whom. */
 type Timed = Seen & { at: string };

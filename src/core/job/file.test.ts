@@ -75,7 +75,12 @@ test('a version 5 file is brought up to date: its feeder meets no heat and nothi
   const before = JSON.parse(text) as Record<string, { id: string; feeder: object | null }[]>;
   const { panels } = parseFile(text);
   const shed = before.panels!.find((p) => p.id === 'panel-shed')!;
-  assert.deepEqual(panels['panel-shed']!.feeder, { ...shed.feeder, ambient: 30, bundled: 2 });
+  assert.deepEqual(panels['panel-shed']!.feeder, {
+    ...shed.feeder,
+    status: 'existing',
+    ambient: 30,
+    bundled: 2,
+  });
   assert.equal(panels['panel-a']!.feeder, null);
 });
 

@@ -2,7 +2,8 @@
 import type { Run } from '../circuits/run.ts';
 import type { Limits, Reading } from '../job/schema.ts';
 import { round } from '../units/quantity.ts';
-import { expectedAt, type Remark, type Setting, type Verdict } from './verdict.ts';
+import { jointRemark, type Remark } from './joints.ts';
+import { expectedAt, type Setting, type Verdict } from './verdict.ts';
 
 /** Least amperes that a resistance is worked out from. */
 const LEAST_AMPS = 1;
@@ -59,16 +60,22 @@ export function pairOf(readings: readonly Reading[], setting: Setting): Pair | n
   return null;
 }
 
-/** What a pair tells: more resistance than the plan, one conductor worse than the other. */
-export function remarksOnPair(pair: Pair, limits: Limits): Remark[] {
-  const { hotOhms, neutralOhms, loopOhms, plannedLoop, amps } = pair;
+/**
+ * What a pair tells: more resistance than the plan, one conductor worse than the other.
+ * @param usable amperes that the circuit may carry
+ */
+export function remarksOnPair(pair: Pair, limits: Limits, usable: number): Remark[] {
+  const { hotOhms, neutralOhms, loopOhms, plannedLoop } = pair;
   const remarks: Remark[] = [];
   if (loopOhms !== null && loopOhms - plannedLoop > limits.excessOhms) {
     const extra = loopOhms - plannedLoop;
     remarks.push({
-      level: 'worry',
+      ...jointRemark(
+        extra,
+        usable,
+        `${round(loopOhms, 2)} Ω out and back; the plan gives ${round(plannedLoop, 2)} Ω. A joint of about ${round(extra, 2)} Ω is on the way`,
+      ),
       title: 'more resistance than the cable has',
-      text: `${round(loopOhms, 2)} Ω out and back; the plan gives ${round(plannedLoop, 2)} Ω. A joint of about ${round(extra, 2)} Ω is on the way: ${round(amps ** 2 * extra, 0)} W of heat in it at ${round(amps, 1)} A.`,
     });
   }
   if (hotOhms !== null && neutralOhms !== null) {

@@ -5,7 +5,10 @@ import { readingsFromCsv, readingsToCsv } from '../formats/readingsCsv.ts';
 import { PLAIN_READING } from '../job/document.ts';
 import { InvalidError } from '../job/validate.ts';
 import type { Energizing, JobDocument, Reading } from '../job/schema.ts';
+import { View } from '../code/view.ts';
 import { runGuarded } from './gates.ts';
+import { judgeIn } from './report.ts';
+import { provedToday } from './testing.ts';
 
 const reading = (boxId: string, values: Partial<Reading> = {}): Reading => ({
   ...PLAIN_READING,
@@ -88,4 +91,14 @@ test('records go on record by themselves: no step of undo takes one back', () =>
     ],
   } as const;
   assert.throws(() => runGuarded(job, both as never), /records are put by themselves/);
+});
+
+test('a reading of a circuit on record as off is judged so, and as on once power is back', () => {
+  const job = provedToday(studioJob(), 'box-s1');
+  const at = new Date().toISOString();
+  const zero = reading('box-s2', { stage: 'as-found', at, hotNeutral: 0, hotGround: 0, neutralGround: 0 });
+  assert.match(judgeIn(new View(job), zero).headline, /with the breaker on record as off/);
+  const live = reading('box-s2', { stage: 'as-found', at, hotNeutral: 119 });
+  assert.match(judgeIn(new View(job), live).headline, /^Live, with the breaker on record as off/);
+  assert.doesNotMatch(judgeIn(new View(studioJob()), live).headline, /on record as off/);
 });

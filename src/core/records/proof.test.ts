@@ -6,18 +6,9 @@ import { chain, house, outlet, PANEL, receptacle } from '../job/testing.ts';
 import type { Box, Circuit, Energizing, Job, JobDocument, Panel } from '../job/schema.ts';
 import { GATES, stepsIn } from './gates.ts';
 import { pointsIn } from './points.ts';
-import {
-  actsOf,
-  circuitState,
-  mainKills,
-  panelCaution,
-  proofGaps,
-  shutNeutrals,
-  validProof,
-  whyUnproved,
-  type Draft,
-  type Seen,
-} from './proof.ts';
+import { actsOf, proofGaps, type Draft, type Seen } from './acts.ts';
+import { circuitState, shutNeutrals, validProof, whyUnproved } from './proof.ts';
+import { mainKills, panelCaution } from './sources.ts';
 import { clamped, DEAD, draftFor, recorded, walk, withProof, type Reader } from './testing.ts';
 import { buildRun } from '../circuits/run.ts';
 

@@ -17,7 +17,8 @@ import { withFaults, type Fault } from '../network/faults.ts';
 import { EARTH, MAINS_HERTZ, type Branch } from '../network/network.ts';
 import { PERSON_OHMS, spotKey, wiringOf, type Conductor, type Part, type Wiring } from '../network/wiring.ts';
 import { pointsIn, type Point } from './points.ts';
-import { whyNotParted, type Draft, type Seen } from './proof.ts';
+import type { Draft, Seen } from './acts.ts';
+import { whyNotParted } from './proof.ts';
 import { draftFor, recorded, walk, withProof, type Reader } from './testing.ts';
 
 interface House {

@@ -16,7 +16,8 @@ import type {
   Reading,
 } from '../job/schema.ts';
 import { registerOf, type RegisteredDevice } from './deviceTests.ts';
-import { circuitState, KNOWN_SOURCE, LIVE, seenFor, struckReadings } from './proof.ts';
+import { KNOWN_SOURCE, LIVE } from './acts.ts';
+import { circuitState, seenFor, struckReadings } from './proof.ts';
 import { settingOf } from './setting.ts';
 import { judge, type Verdict } from './verdict.ts';
 
@@ -54,7 +55,7 @@ export interface Report {
 /** Judges a reading against the plan of the job it belongs to. */
 export function judgeIn(view: View, reading: Reading): Verdict {
   const box = view.document.boxes[reading.boxId];
-  return box ? judge(reading, settingOf(view, box)) : UNKNOWN_PLACE;
+  return box ? judge(reading, settingOf(view, box, reading.at)) : UNKNOWN_PLACE;
 }
 
 /** A reading of an outlet that is no longer in the job. */

@@ -125,7 +125,7 @@ test('two readings make a resistance: 120 V, and 108 V with 10 A, are 1.2 Ω', (
   assert.ok(Math.abs(pair.percent! - 10) < 1e-9);
   // Two segments out and back are 0.8 Ω; joints, contacts, breaker and source are some hundredths more.
   assert.ok(pair.plannedLoop > 0.8 && pair.plannedLoop < 0.88, `${pair.plannedLoop}`);
-  const remarks = remarksOnPair(pair, document.job.settings.limits).map((r) => r.title);
+  const remarks = remarksOnPair(pair, document.job.settings.limits, 16).map((r) => r.title);
   assert.deepEqual(remarks, ['more resistance than the cable has', 'the neutral is worse than its fellow']);
 });
 

@@ -3,6 +3,7 @@ import { buildRun, type Run } from '../circuits/run.ts';
 import type { View } from '../code/view.ts';
 import { breakerOf, PLAIN_CIRCUIT, stopAt } from '../job/document.ts';
 import type { Box, Circuit, Settings } from '../job/schema.ts';
+import { isOff } from './proof.ts';
 import { takesBothHots } from './sequence.ts';
 import type { Setting } from './verdict.ts';
 
@@ -37,10 +38,12 @@ function runAlone(view: View, box: Box): Run {
   return run;
 }
 
-export function settingOf(view: View, box: Box): Setting {
+/** @param at UTC time of the reading; without it the breaker is not taken to be off */
+export function settingOf(view: View, box: Box, at?: string): Setting {
   const { settings } = view.document.job;
   const circuit = view.circuitOf(box.id);
   const run = circuit ? view.run(circuit) : runAlone(view, box);
   const stop = run.stops.findIndex((s) => s.box.id === box.id);
-  return { run, stop, grounding: box.grounding, settings };
+  const off = circuit !== null && at !== undefined && isOff(view.document, circuit, at);
+  return { run, stop, grounding: box.grounding, settings, off };
 }

@@ -1,7 +1,7 @@
 /** Proofs of dead made act by act, as a person makes them: for tests and for the demo. */
 import type { Box, Instrument, JobDocument, Observation, Proof } from '../job/schema.ts';
 import { circuitsIn, pointsIn } from './points.ts';
-import { actsOf, proofGaps, type Act, type Draft, type Seen } from './proof.ts';
+import { actsOf, proofGaps, type Act, type Draft, type Seen } from './acts.ts';
 
 export interface Read {
   value: number;

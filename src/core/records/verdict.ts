@@ -17,6 +17,7 @@ import {
   type Prediction,
   type ReadPair,
 } from './conditions.ts';
+import { jointRemark, neutralJoint, type Remark } from './joints.ts';
 import { neutralFaults } from './neutralFaults.ts';
 
 /** The place of a reading: a stop of a run, with what is on record of the box there. */
@@ -27,13 +28,6 @@ export interface Setting {
   settings: Pick<Settings, 'voltage' | 'limits' | 'tester'>;
   /** Its breaker was on record as off when it was read. */
   off?: boolean;
-}
-
-export interface Remark {
-  level: 'danger' | 'worry' | 'note';
-  /** A worry in a few words, for the headline. */
-  title?: string;
-  text: string;
 }
 
 export interface Fit {
@@ -78,11 +72,6 @@ const LAST_DIGIT = 0.1;
 const ZERO = { volts: 0.05, expected: 0.1 } as const;
 /** Current through a body from which on something is deadly, amperes. */
 export const DANGER_AMPS = 0.005;
-/** A joint shows from this load and this many volts on. */
-const JOINT_FROM_AMPS = 0.5;
-const JOINT_FROM_VOLTS = 0.3;
-/** Heat in a joint at the amperes its circuit may carry, from which on it must not be left on, watts. */
-const HOT_JOINT = 25;
 /** Where neutral and ground are joined at the slots nothing stands between them, volts. */
 const JOINED: readonly Condition[] = [
   'false-ground',
@@ -438,7 +427,7 @@ function remarksOn(
         `With ${loadAmps} A on, sound wiring reads ${voltsOf(expected)}. A joint of about ${round(loose.ohms, 2)} Ω, here or upstream, explains what was read`,
       ),
     );
-  remarks.push(...neutralJoint(setting, readings, usable));
+  remarks.push(...neutralJoint(readings, path, limits.excessOhms, usable));
   if (readings.groundOhms !== null && readings.groundOhms > limits.groundOhms)
     worry(
       'ground path too long',
@@ -472,42 +461,6 @@ function remarksOn(
       text: 'Neutral–ground of zero with no load says nothing about a false ground: read it again with a load on.',
     });
   return remarks;
-}
-
-/** A joint judged by its heat with all that its circuit may carry: half a watt at 1 A is 72 W at 12 A. */
-function jointRemark(ohms: number, usable: number, said: string, sure = true): Remark {
-  const watts = usable ** 2 * ohms;
-  const hot = sure && watts >= HOT_JOINT;
-  return {
-    level: hot ? 'danger' : 'worry',
-    title: 'resistance in a joint',
-    text: `${said}: ${round(watts, 0)} W of heat in it at the ${round(usable, 1)} A that this circuit may carry.${hot ? ' Leave the circuit off until it is found.' : ''}`,
-  };
-}
-
-/** Resistance that shows between neutral and ground, with its load here or elsewhere on the circuit. */
-function neutralJoint(
-  { run, stop, settings }: Setting,
-  { neutralGround: volts, hotGround, hotNeutral, loadAmps }: Readings,
-  usable: number,
-): Remark[] {
-  const path = run.stops[stop]!.pathOhms;
-  // With the neutral at 60 V and more it is no joint that carries a load.
-  if (volts === null || volts >= 60 || hotGround === null || hotGround < 60 || (hotNeutral ?? 60) < 60)
-    return [];
-  const most = usable * path;
-  // More than all that the circuit may carry would give, wherever it is drawn.
-  const sure = volts > 1.25 * most + JOINT_FROM_VOLTS;
-  if (loadAmps >= JOINT_FROM_AMPS) {
-    const extra = volts / loadAmps - path;
-    if (extra <= settings.limits.excessOhms || volts - path * loadAmps < JOINT_FROM_VOLTS) return [];
-    const said = `Neutral–ground ${volts} V with ${loadAmps} A on is ${round(volts / loadAmps, 2)} Ω where the cable has ${round(path, 2)} Ω: a joint of about ${round(extra, 2)} Ω, unless something else draws on this circuit`;
-    return [jointRemark(extra, usable, said, sure)];
-  }
-  if (!sure) return [];
-  const extra = (volts - most) / usable;
-  const said = `Neutral–ground ${volts} V with nothing on here: all ${round(usable, 1)} A of the circuit elsewhere would give ${round(most, 1)} V in sound wiring, so at least ${round(extra, 2)} Ω more is in the neutral on the way`;
-  return [jointRemark(extra, usable, said)];
 }
 
 const voltsOf = (expected: Verdict['expected']): string =>

@@ -2,7 +2,7 @@
   import { rows } from '../../../core/job/document.ts';
   import type { Feeder, Panel } from '../../../core/job/schema.ts';
   import { feederLoad, sizeFeeder } from '../../../core/panel/feeder.ts';
-  import { panelCaution } from '../../../core/records/proof.ts';
+  import { panelCaution } from '../../../core/records/sources.ts';
   import { formatLength } from '../../../core/units/length.ts';
   import { round } from '../../../core/units/quantity.ts';
   import {

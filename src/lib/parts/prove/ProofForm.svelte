@@ -3,14 +3,8 @@
   import { OTHER_SOURCES, type OtherSource, type Proof } from '../../../core/job/schema.ts';
   import type { RunStop } from '../../../core/circuits/run.ts';
   import { circuitsIn, pointsIn } from '../../../core/records/points.ts';
-  import {
-    actsOf,
-    DEAD_VOLTS,
-    KNOWN_SOURCE,
-    panelCaution,
-    sourceNames,
-    type Act as ProofAct,
-  } from '../../../core/records/proof.ts';
+  import { actsOf, DEAD_VOLTS, KNOWN_SOURCE, type Act as ProofAct } from '../../../core/records/acts.ts';
+  import { panelCaution, sourceNames } from '../../../core/records/sources.ts';
   import { ProofDraft } from '../../proofDraft.svelte.ts';
   import { BASIS_OPTIONS, REFERENCE_OPTIONS, SOURCE_OPTIONS, TESTER_OPTIONS } from '../../names.ts';
   import { localTime } from '../../readings.ts';

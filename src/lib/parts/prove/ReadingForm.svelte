@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { fullLoad } from '../../../core/circuits/run.ts';
   import { newId, PLAIN_READING } from '../../../core/job/document.ts';
   import type { Box, Circuit, Reading } from '../../../core/job/schema.ts';
   import { beforeAndAfter, pairOf, remarksOnPair } from '../../../core/records/compare.ts';
@@ -47,9 +48,10 @@
   const session = useSession();
   const document = $derived(session.document);
   const settings = $derived(document.job.settings);
-  const setting = $derived(settingOf(session.view, box));
   const clock = new Clock();
-  const power = $derived(circuit ? circuitState(document, circuit, clock.now(document)) : 'unproved');
+  const now = $derived(clock.now(document));
+  const setting = $derived(settingOf(session.view, box, now));
+  const power = $derived(circuit ? circuitState(document, circuit, now) : 'unproved');
   const history = $derived(readingsOf(document, box.id));
   const standing = $derived(history.filter((r) => !r.struck).map((r) => r.reading));
   const pair = $derived(pairOf(standing, setting));
@@ -290,7 +292,7 @@
         Hot {pair.hotOhms.toFixed(2)} Ω, neutral {pair.neutralOhms.toFixed(2)} Ω.
       {/if}
     </p>
-    {#each remarksOnPair(pair, settings.limits) as remark (remark.text)}
+    {#each remarksOnPair(pair, settings.limits, fullLoad(setting.run.circuit)) as remark (remark.text)}
       <p class="warn">{remark.text}</p>
     {/each}
   </div>

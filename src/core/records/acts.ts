@@ -1,0 +1,303 @@
+/**
+ * The acts and answers that a proof of dead is made of: every splice group and loose end is read to one reference that was
+ * shown good, hot to hot and hot to neutral, each as an act of its own, between two readings of a known live source.
+ *
+ * A neutral is no reference: one that is open rises with what is read against it, and all pairs read nothing while each
+ * conductor stands at 120 V.
+ */
+import type {
+  Box,
+  Circuit,
+  Instrument,
+  JobDocument,
+  Observation,
+  OtherSource,
+  Proof,
+} from '../job/schema.ts';
+import { circuitsIn, hotNeutralPairs, hotPairs, pointsIn, type Point } from './points.ts';
+import { SOURCE_WORDS } from './sources.ts';
+
+/** Stray volts up to this are taken as dead. */
+export const DEAD_VOLTS = 1;
+/** Volts on a source that proves the tester, and from a live conductor to a reference that is one. */
+export const LIVE_VOLTS = { least: 100, most: 140 } as const;
+
+/** Node keys that do not name a conductor of the box. */
+export const KNOWN_SOURCE = 'known-source';
+export const LIVE = 'live';
+export const REFERENCE = 'reference';
+export const OTHER = 'other.';
+
+/** What reads volts and loads what it reads, so that a ghost falls to nothing. */
+const LOADS: readonly Instrument[] = ['two-pole tester', 'low-impedance meter'];
+export const VOLTMETERS: readonly Instrument[] = [...LOADS, 'high-impedance meter'];
+
+/** A proof before it is recorded. */
+export type Draft = Omit<Proof, 'id' | 'at' | 'place' | 'observations'>;
+/** What an observation says of its act; who, when and where are added when it is recorded. */
+export type Seen = Pick<
+  Observation,
+  'node' | 'nodeName' | 'to' | 'toName' | 'quantity' | 'value' | 'instrument' | 'on' | 'off'
+>;
+
+/** One act or answer that a proof is made of. */
+export interface Act {
+  key: string;
+  kind: 'answer' | 'source' | 'live' | 'lock' | 'face' | 'dead' | 'pair';
+  words: string;
+  /** Null where it is answered, not read. */
+  reads: { node: string; nodeName: string; to: string; toName: string; live: boolean } | null;
+  done: boolean;
+  /** What is wrong with what was read or answered; null when nothing is, or nothing was yet. */
+  problem: string | null;
+  /** What is on record and may turn out not to be in the box. */
+  mayBeAbsent: boolean;
+}
+
+const isBy = (list: readonly Instrument[], { instrument }: Seen): boolean => list.includes(instrument);
+const isLive = (volts: number): boolean => volts >= LIVE_VOLTS.least && volts <= LIVE_VOLTS.most;
+const range = `${LIVE_VOLTS.least} to ${LIVE_VOLTS.most} V`;
+
+/** The conductor that a proof reads the others to, where it is one of the box. */
+export const referencePoint = (points: readonly Point[], reference: Proof['reference']): Point | undefined =>
+  reference === 'ground' ? points.find((p) => p.role === 'ground') : undefined;
+
+const REFERENCE_WORDS: Record<Proof['reference'], string> = {
+  ground: 'ground in this box',
+  'metal-box': 'metal box',
+  lead: 'lead from a proven ground',
+  none: 'reference',
+};
+
+/** The acts and answers that make a box dead, in the order of the work, each with how it stands. */
+export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: readonly Seen[]): Act[] {
+  const points = pointsIn(document, box);
+  const circuits = circuitsIn(document, box);
+  const acts: Act[] = [];
+  const { job } = document;
+  const answer = (key: string, words: string, done: boolean, problem: string | null = null): void => {
+    acts.push({ key, kind: 'answer', words, reads: null, done, problem, mayBeAbsent: false });
+  };
+  answer('by', 'Who proves it', draft.by.trim() !== '');
+  answer(
+    'sources',
+    'Ask once for the house: generator, inverter, battery, a second feed?',
+    job.otherSources.asked,
+  );
+  const landed = draft.basis !== 'not-landed';
+  answer(
+    'basis',
+    landed ? 'What shows that the breaker did it' : `Home run not landed, seen by ${draft.seenBy || '…'}`,
+    !draft.basis.startsWith('earlier') && (landed || draft.seenBy.trim() !== ''),
+    landed ? null : 'expected who saw that the home run is not landed',
+  );
+  const whyNoReference = referenceProblem(draft, points);
+  answer('reference', 'What every conductor is read to', whyNoReference === null, whyNoReference);
+  acts.push(...readings(box, points, draft, seen, circuits, job.otherSources.kinds));
+  return acts;
+}
+
+/** Why a draft has nothing yet to read conductors to; null when it has. */
+function referenceProblem({ reference, referenceName }: Draft, points: readonly Point[]): string | null {
+  if (reference === 'none')
+    return `without a reference these stay unproved: ${points.map((p) => p.name).join(', ')}. Bring a lead from a proven ground`;
+  if (reference === 'ground' && !referencePoint(points, reference))
+    return 'no ground is on record in this box: bring a lead from a proven ground';
+  return reference === 'lead' && referenceName.trim() === '' ? 'expected where the lead comes from' : null;
+}
+
+function readings(
+  box: Box,
+  points: readonly Point[],
+  draft: Draft,
+  seen: readonly Seen[],
+  circuits: readonly Circuit[],
+  kinds: readonly OtherSource[],
+): Act[] {
+  const acts: Act[] = [];
+  const own = referencePoint(points, draft.reference);
+  const to = draft.referenceName || own?.name || REFERENCE_WORDS[draft.reference];
+  const ids = new Set(circuits.map((c) => c.id));
+  const landed = draft.basis !== 'not-landed';
+  // What a later reading at the same place replaced is not relied on, nor the tester it was made with.
+  const relied = seen.map(
+    (s, i) =>
+      s.quantity === 'volts' &&
+      s.node !== KNOWN_SOURCE &&
+      s.node !== LIVE &&
+      !seen.some((later, j) => j > i && later.node === s.node && later.to === s.to),
+  );
+  const testers = [...new Set(seen.filter((_, i) => relied[i]).map((s) => s.instrument))];
+
+  /** Each tester on a known live source, before what it read or after it. */
+  const source = (after: boolean): Act => {
+    const within = (t: Instrument) => {
+      const own = seen.map((s, i) => relied[i]! && s.instrument === t);
+      const [first, last] = [own.indexOf(true), own.lastIndexOf(true)];
+      return seen.filter(
+        (s, i) =>
+          s.node === KNOWN_SOURCE && s.instrument === t && (after ? i > last : first < 0 || i < first),
+      );
+    };
+    const proved = (t: Instrument) => within(t).some((s) => isLive(s.value));
+    const missing = testers.filter((t) => !proved(t));
+    const sources = seen.filter((s) => s.node === KNOWN_SOURCE);
+    const [first, final] = [relied.indexOf(true), relied.lastIndexOf(true)];
+    const last = seen.findLast(
+      (s, i) => s.node === KNOWN_SOURCE && (after ? final >= 0 && i > final : first < 0 || i < first),
+    );
+    const done = testers.length > 0 ? missing.length === 0 : !after && sources.some((s) => isLive(s.value));
+    return {
+      key: after ? 'source-after' : 'source-before',
+      kind: 'source',
+      words: `Tester on a known live source${after ? ' again' : ''}`,
+      reads: { node: KNOWN_SOURCE, nodeName: 'known live source', to: KNOWN_SOURCE, toName: '', live: true },
+      done,
+      problem: done
+        ? null
+        : last && !isLive(last.value)
+          ? `${last.value} V: expected ${range}; this tester proves nothing`
+          : missing.length > 0 && sources.length > 0
+            ? `not proved ${after ? 'after' : 'before'}: ${missing.join(', ')}`
+            : null,
+      mayBeAbsent: false,
+    };
+  };
+
+  /** A live conductor to the reference: shows that it is one, and that this outlet was live. */
+  const shown = seen.filter((s) => s.node === LIVE && s.to === REFERENCE);
+  const good = shown.filter(
+    (s) =>
+      isLive(s.value) &&
+      isBy(LOADS, s) &&
+      (draft.reference === 'lead' || s.on.length > 0) &&
+      (draft.basis !== 'live-before' || s.on.some((id) => ids.has(id))),
+  );
+  const lastShown = shown.at(-1);
+  const live: Act = {
+    key: 'live',
+    kind: 'live',
+    words:
+      draft.basis === 'live-before'
+        ? `Before it is switched off: black here to ${to}`
+        : draft.reference === 'lead'
+          ? `A known live conductor to the ${to}`
+          : `A conductor that is live in this box to the ${to}`,
+    reads: { node: LIVE, nodeName: 'a live conductor', to: REFERENCE, toName: to, live: true },
+    done: good.length > 0,
+    problem:
+      lastShown && good.length === 0
+        ? !isBy(LOADS, lastShown)
+          ? 'read it with a two-pole tester or at low impedance: a ghost shows a reference that is none'
+          : !isLive(lastShown.value)
+            ? `${lastShown.value} V: expected ${range}. This is no good reference: bring a lead from a proven ground`
+            : 'expected a conductor that was live in this box'
+        : null,
+    mayBeAbsent: false,
+  };
+
+  const lock = (key: string, words: string, done: boolean): Act => ({
+    key,
+    kind: 'lock',
+    words,
+    reads: null,
+    done,
+    problem: null,
+    mayBeAbsent: false,
+  });
+
+  const reading = (
+    kind: 'face' | 'dead' | 'pair',
+    node: string,
+    nodeName: string,
+    other: string,
+    otherName: string,
+    mayBeAbsent = false,
+  ): Act => {
+    const last = seen.findLast((s) => s.node === node && (s.quantity === 'absent' || s.to === other));
+    const absent = last?.quantity === 'absent' && mayBeAbsent;
+    const problem = !last || absent ? null : deadProblem(last, ids, landed);
+    return {
+      key: `${node} ${other}`,
+      kind,
+      words: `${nodeName} to ${otherName}`,
+      reads: { node, nodeName, to: other, toName: otherName, live: false },
+      done: last !== undefined && problem === null,
+      problem,
+      mayBeAbsent,
+    };
+  };
+
+  const absent = new Set(seen.filter((s) => s.quantity === 'absent').map((s) => s.node));
+  const there = points.filter((p) => !absent.has(p.key));
+  const hot = points.find((p) => p.role === 'hot');
+  acts.push(source(false), live);
+  for (const kind of kinds)
+    acts.push(
+      lock(
+        `off ${kind}`,
+        `The ${SOURCE_WORDS[kind]} off and locked as well`,
+        draft.sourcesOff.includes(kind),
+      ),
+    );
+  if (landed)
+    for (const c of circuits)
+      acts.push(
+        lock(
+          `lock ${c.id}`,
+          `Breaker ${c.space} (${c.name}) off, locked or taped, note on the panel, people told`,
+          draft.lockedOut.includes(c.id),
+        ),
+      );
+  acts.push(...faceActs(box, reading));
+  for (const p of points) if (p !== own) acts.push(reading('dead', p.key, p.name, REFERENCE, to, p !== hot));
+  for (const [a, b] of [...hotPairs(there), ...hotNeutralPairs(there)])
+    acts.push(reading('pair', a.key, a.name, b.key, b.name));
+  const others = seen.filter((s) => s.node.startsWith(OTHER));
+  for (const node of new Set(others.map((s) => s.node)))
+    acts.push(reading('dead', node, others.find((s) => s.node === node)!.nodeName, REFERENCE, to));
+  acts.push({
+    key: 'others',
+    kind: 'answer',
+    words: 'Any other conductor in the box, behind the device or in the back?',
+    reads: null,
+    done: draft.others === 'none' || (draft.others === 'read' && others.length > 0),
+    problem: draft.others === 'read' && others.length === 0 ? 'expected a reading of each' : null,
+    mayBeAbsent: false,
+  });
+  acts.push(source(true));
+  return acts;
+}
+
+/** The slots of a receptacle are read before its cover comes off. */
+function faceActs(
+  { device }: Box,
+  reading: (kind: 'face', node: string, name: string, to: string, toName: string) => Act,
+): Act[] {
+  if (['light', 'switch', 'smoke-alarm', 'hard-wired'].includes(device.kind)) return [];
+  const acts: Act[] = [];
+  const slot = (node: string, to: string) =>
+    acts.push(reading('face', `face.${node}`, `At the face, ${node}`, `face.${to}`, to));
+  if (device.volts === '250' || device.volts === '125/250') slot('hot', 'other hot');
+  if (device.volts !== '250') slot('hot', 'neutral');
+  if (device.kind !== 'two-slot') slot('hot', 'ground');
+  return acts;
+}
+
+/** What keeps a reading from showing that something is dead. */
+function deadProblem(seen: Seen, inBox: ReadonlySet<string>, landed: boolean): string | null {
+  if (seen.quantity === 'absent') return 'expected a reading';
+  if (seen.quantity !== 'volts') return 'expected volts';
+  if (!isBy(VOLTMETERS, seen)) return `a ${seen.instrument} does not show that it is dead`;
+  if (landed && seen.on.some((id) => inBox.has(id))) return 'read with a circuit of this box on';
+  if (seen.value <= DEAD_VOLTS) return null;
+  if (seen.instrument === 'high-impedance meter' && seen.value < LIVE_VOLTS.least)
+    return `${seen.value} V is not dead; expected ${DEAD_VOLTS} V or less. It may be a ghost: read it again, to the same reference, with a two-pole tester or at low impedance`;
+  return `${seen.value} V is not dead; expected ${DEAD_VOLTS} V or less${seen.value < 15 ? '. On a neutral: another circuit’s current flows in it' : ''}`;
+}
+
+/** What is still missing or wrong, in the order of the work; empty when the proof stands. */
+export const proofGaps = (document: JobDocument, box: Box, draft: Draft, seen: readonly Seen[]): string[] =>
+  actsOf(document, box, draft, seen)
+    .filter((a) => !a.done)
+    .map((a) => (a.problem === null ? a.words : `${a.words}: ${a.problem}`));
