@@ -2,7 +2,6 @@
   import { rows } from '../../../core/job/document.ts';
   import type { Feeder, Panel } from '../../../core/job/schema.ts';
   import { feederLoad, sizeFeeder } from '../../../core/panel/feeder.ts';
-  import { panelCaution } from '../../../core/records/sources.ts';
   import { formatLength } from '../../../core/units/length.ts';
   import { round } from '../../../core/units/quantity.ts';
   import {
@@ -11,6 +10,7 @@
     GAUGE_OPTIONS,
     MAIN_OPTIONS,
     MATERIAL_OPTIONS,
+    STATUS_OPTIONS,
   } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -52,7 +52,6 @@
 
 <section class="sheet pad stack">
   <h2>{panel.name}</h2>
-  <p class="caution">{panelCaution(document, panel)}</p>
   <div class="grid-form">
     <Field label="Name" value={panel.name} commit={(name) => put({ name: name.trim() })} />
     <NumberField
@@ -166,6 +165,12 @@
         hint="four wires"
         value={feeder.ground}
         set={(ground) => putFeeder({ ground })}
+      />
+      <Choice
+        label="Feeder is"
+        value={feeder.status}
+        options={STATUS_OPTIONS}
+        set={(status) => putFeeder({ status })}
       />
       <WayFields way={feeder} put={putFeeder} />
     </div>

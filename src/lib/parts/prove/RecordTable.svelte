@@ -52,6 +52,9 @@
     padding: 0.3rem 0.75rem 0.3rem 0;
     border-bottom: 1px solid var(--rule);
   }
+  th {
+    white-space: nowrap;
+  }
   .stage {
     white-space: nowrap;
   }

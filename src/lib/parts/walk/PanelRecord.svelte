@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { panelCaution } from '../../../core/records/sources.ts';
   import { PANEL_SIGNS, type Panel, type PanelFound } from '../../../core/job/schema.ts';
+  import { MAIN_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
@@ -49,10 +51,16 @@
 
 <div class="stack">
   <p class="caution">
-    With the main off its line side is still live. The cover comes off only for qualified persons, with empty
-    spaces filled first.
+    {panelCaution(session.document, panel)} The cover comes off only for qualified persons, with empty spaces filled
+    first.
   </p>
   <div class="grid-form" style:--field="9rem">
+    <Choice
+      label="One main opens all that feeds it"
+      value={panel.oneMain}
+      options={MAIN_OPTIONS}
+      set={(oneMain) => session.attempt({ type: 'put', table: 'panels', rows: [{ ...panel, oneMain }] })}
+    />
     <Choice
       label="Protected by"
       value={found.protection}

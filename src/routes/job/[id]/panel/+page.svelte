@@ -4,6 +4,7 @@
   import { newId, PLAIN_PANEL, rows } from '../../../../core/job/document.ts';
   import type { Panel } from '../../../../core/job/schema.ts';
   import { freeSpace, spacesIn } from '../../../../core/panel/spaces.ts';
+  import { panelCaution } from '../../../../core/records/sources.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { applyFix } from '$lib/fixes.ts';
   import Act from '$lib/parts/Act.svelte';
@@ -136,7 +137,7 @@
             changes places with it.
           </p>
           <p class="caution">
-            With the main off its line side is still live. The cover comes off only for qualified persons.
+            {panelCaution(session.document, panel)} The cover comes off only for qualified persons.
           </p>
         </section>
         <section class="side">

@@ -58,7 +58,7 @@
   });
 
   // Only the rows in view are drawn.
-  const ROW = 44;
+  const ROW = 54;
   const SPARE = 8;
   let top = $state(0);
   let height = $state(600);
@@ -217,7 +217,7 @@
                 <td class="number">{r.hotHot ?? ''}</td>
                 <td class="number">{r.loadAmps || ''}</td>
                 <td class={verdict?.grade ?? ''} title={verdict?.headline}
-                  >{struck ? 'corrected' : (verdict?.headline ?? '…')}</td
+                  ><span class="verdict">{struck ? 'corrected' : (verdict?.headline ?? '…')}</span></td
                 >
                 <td>{r.instrument}</td>
                 <td>{r.by}</td>
@@ -308,6 +308,16 @@
     max-width: 24rem;
     overflow: hidden;
     text-overflow: ellipsis;
+  }
+  .row .verdict {
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2;
+    line-clamp: 2;
+    overflow: hidden;
+    white-space: normal;
+    line-height: 1.2;
+    min-width: 15rem;
   }
   .number {
     text-align: right;
