@@ -269,3 +269,44 @@ test('hostile numbers and text in a DXF do no harm', () => {
     { numRuns: 400 },
   );
 });
+
+/** A file of one section with these groups in it. */
+const entities = (groups: string) => `0\nSECTION\n2\nENTITIES\n${groups}\n0\nENDSEC\n0\nEOF\n`;
+const VERTICES = [
+  [0, 0],
+  [120, 0],
+  [120, 96],
+  [0, 96],
+]
+  .map(([x, y]) => `0\nVERTEX\n8\nW\n10\n${x}\n20\n${y}`)
+  .join('\n');
+
+test('an old-style polyline is read, whether or not it comes to its end', () => {
+  for (const end of ['\n0\nSEQEND', '']) {
+    const drawing = readDxf(entities(`0\nPOLYLINE\n8\nW\n70\n1\n${VERTICES}${end}`));
+    const { rooms } = roomsFromDxf(drawing, ['W'], 1, 'level-1');
+    assert.deepEqual(
+      rooms.map((r) => r.walls.map((w) => w.length)),
+      [[120, 96, 120, 96]],
+      end,
+    );
+  }
+  // 102 bytes that a parser ran on for ever.
+  const short = entities('0\nPOLYLINE\n8\n0\n66\n1\n0\nVERTEX\n10\n1\n20\n1\n0\nLINE');
+  assert.ok(readDxf(short).layers.length <= 1);
+});
+
+test('a line to the far end of the world is left out and said, and the rooms beside it are found', () => {
+  const far = '0\nLINE\n8\nW\n10\n0\n20\n0\n11\n1000000000\n21\n1000000000';
+  const drawing = readDxf(entities(`0\nPOLYLINE\n8\nW\n70\n1\n${VERTICES}\n0\nSEQEND\n${far}`));
+  const { rooms, problems } = roomsFromDxf(drawing, ['W'], 1, 'level-1');
+  assert.equal(rooms.length, 1);
+  assert.match(problems.join(), /1 line is longer than 4000 ft, left out/);
+});
+
+test('a file whose groups are out of step is refused by its line', () => {
+  assert.throws(
+    () => readDxf('0\nSECTION\n2\nENTITIES\nLINE\n0\n0\nENDSEC\n0\nEOF\n'),
+    /line 5: expected the number of a group/,
+  );
+});

@@ -18,6 +18,111 @@ import { fail, ok, type Result } from '../units/result.ts';
 /** Bundlers see its module form, Node its CommonJS form, where the class is the default export. */
 const Parser = dxfParser.DxfParser ?? dxfParser.default;
 
+/** What the parser reads from: groups of a code and a value. */
+interface Scanner {
+  next(): Group;
+  isEOF(): boolean;
+}
+interface Group {
+  code: number;
+  value: unknown;
+}
+
+interface Polyline {
+  type: unknown;
+  layer: string;
+  shape: boolean;
+  vertices: Record<string, unknown>[];
+}
+
+/** Puts one group of a polyline where it belongs. */
+function takeGroup(
+  entity: Polyline,
+  vertex: Record<string, unknown> | undefined,
+  { code, value }: Group,
+): void {
+  if (code === 8 && typeof value === 'string' && entity.vertices.length === 0) entity.layer = value;
+  if (code === 70 && entity.vertices.length === 0) entity.shape = (Number(value) & 1) !== 0;
+  if (!vertex) return;
+  if (code === 10) vertex.x = value;
+  if (code === 20) vertex.y = value;
+  if (code === 42) vertex.bulge = value;
+}
+
+const polylineOf = ({ value }: Group): Polyline => ({ type: value, layer: '0', shape: false, vertices: [] });
+
+/** Polylines with vertices of their own kind, and an end that a damaged file may lack: the parser’s own waits for it for ever. */
+class OldPolyline {
+  readonly ForEntityName = 'POLYLINE' as const;
+
+  parseEntity(scanner: Scanner, head: Group): IEntity {
+    const entity = polylineOf(head);
+    const ends = ({ code, value }: Group) => code === 0 && value !== 'VERTEX' && value !== 'SEQEND';
+    let vertex: Record<string, unknown> | undefined;
+    for (let group = scanner.next(); !scanner.isEOF() && !ends(group); group = scanner.next()) {
+      if (group.code === 0) {
+        vertex = group.value === 'VERTEX' ? {} : undefined;
+        if (vertex) entity.vertices.push(vertex);
+      } else takeGroup(entity, vertex, group);
+    }
+    return entity as unknown as IEntity;
+  }
+}
+
+/** Polylines in one: each x begins a vertex. The parser’s own believes the number of vertices that is written there. */
+class LightPolyline {
+  readonly ForEntityName = 'LWPOLYLINE' as const;
+
+  parseEntity(scanner: Scanner, head: Group): IEntity {
+    const entity = polylineOf(head);
+    for (let group = scanner.next(); !scanner.isEOF() && group.code !== 0; group = scanner.next()) {
+      if (group.code === 10) entity.vertices.push({});
+      takeGroup(entity, entity.vertices.at(-1), group);
+    }
+    return entity as unknown as IEntity;
+  }
+}
+
+/** Entities that are read; the rest are counted. */
+const READ = ['LINE', 'LWPOLYLINE', 'POLYLINE', 'TEXT'];
+/** Parts of an entity before them. */
+const PARTS_OF = ['VERTEX', 'SEQEND', 'ATTRIB'];
+
+/**
+ * The entities of a file that are read, as a file of their own, and how many of each other kind there are. The parser loops
+ * for ever on some damaged files; what it gets here is whole.
+ */
+function wholeEntities(text: string): { text: string; left: Map<string, number> } {
+  const lines = text.split(/\r\n|\r|\n/);
+  const out = ['0', 'SECTION', '2', 'ENTITIES'];
+  const left = new Map<string, number>();
+  let section = '';
+  let kept = false;
+  for (let i = 0; i + 1 < lines.length; i += 2) {
+    const code = lines[i]!.trim();
+    const value = lines[i + 1]!.trim();
+    if (!/^-?\d{1,5}$/.test(code)) {
+      // Blank lines at the end are no group.
+      if (code === '' && lines.slice(i).every((l) => l.trim() === '')) break;
+      refuse(`line ${i + 1}: expected the number of a group, found “${code.slice(0, 20)}”`);
+    }
+    if (code === '0') {
+      kept = false;
+      if (value === 'EOF') break;
+      if (value === 'SECTION') {
+        section = lines[i + 2]?.trim() === '2' ? (lines[i + 3]?.trim() ?? '') : '';
+        continue;
+      }
+      if (value === 'ENDSEC') section = '';
+      if (section !== 'ENTITIES') continue;
+      kept = READ.includes(value) || PARTS_OF.includes(value);
+      if (!kept) left.set(value.slice(0, 40), (left.get(value.slice(0, 40)) ?? 0) + 1);
+    }
+    if (kept && section === 'ENTITIES') out.push(code, value);
+  }
+  return { text: [...out, '0', 'ENDSEC', '0', 'EOF'].join('\n'), left };
+}
+
 /** Largest DXF file read, characters. */
 export const MAX_DXF = 32 * 1024 * 1024;
 /** Most wall lines that rooms are looked for in. */
@@ -34,6 +139,9 @@ const LEAST_ROOM = 576;
 const CHORD = 15;
 /** Farthest from zero a plan may lie, inches. */
 const FARTHEST = 24000;
+
+/** A line longer than this is no wall: it would only be in the way of those that are, inches. */
+const LONGEST_LINE = 2 * FARTHEST;
 
 /** Layers that rooms and their names are written on. */
 export const ROOM_LAYER = 'ROOMS';
@@ -103,9 +211,13 @@ export function readDxf(text: string): DxfDrawing {
     refuse('has no SECTION; expected a DXF plan in text form (not DWG, not binary)');
   if (!/(^|\n)\s*0\s*\r?\n\s*EOF\s*$/.test(text.slice(-200)))
     refuse('does not end with EOF; is it cut short?');
+  const whole = wholeEntities(text);
   let entities: IEntity[];
   try {
-    const parsed = new Parser().parseSync(text);
+    const parser = new Parser();
+    for (const handler of [OldPolyline, LightPolyline])
+      parser.registerEntityHandler(handler as unknown as Parameters<typeof parser.registerEntityHandler>[0]);
+    const parsed = parser.parseSync(whole.text);
     if (!parsed) return refuse('holds nothing; expected a DXF plan');
     entities = parsed.entities ?? [];
   } catch (error) {
@@ -122,7 +234,7 @@ export function readDxf(text: string): DxfDrawing {
     if (!found) layers.set(name, (found = { name, lines: [], rings: [], texts: [] }));
     return found;
   };
-  const left = new Map<string, number>();
+  const { left } = whole;
   let longest = 0;
   const line = (layer: DxfLayer, a: Point, b: Point) => {
     layer.lines.push([a, b]);
@@ -207,12 +319,25 @@ export function roomsFromDxf(
   scale: number,
   levelId: string,
 ): RoomsFromDxf {
-  const layers = drawing.layers.filter((l) => names.includes(l.name));
+  const picked = drawing.layers.filter((l) => names.includes(l.name));
   const problems: string[] = [];
   if (!(scale > 0) || !Number.isFinite(scale))
     return { rooms: [], problems: ['scale: expected more than 0'] };
+  const isWall = ([a, b]: Line) => distance(a, b) * scale <= LONGEST_LINE;
+  const isOutline = (ring: readonly Point[]) => ring.every((p, i) => i === 0 || isWall([ring[i - 1]!, p]));
+  const layers = picked.map((l) => ({
+    ...l,
+    lines: l.lines.filter(isWall),
+    rings: l.rings.filter(isOutline),
+  }));
+  const kept = layers.reduce((n, l) => n + l.lines.length + l.rings.length, 0);
+  const tooLong = picked.reduce((n, l) => n + l.lines.length + l.rings.length, 0) - kept;
+  if (tooLong > 0)
+    problems.push(
+      `${tooLong} ${tooLong === 1 ? 'line is' : 'lines are'} longer than ${LONGEST_LINE / 12} ft, left out. Is the scale right?`,
+    );
   const all = layers.flatMap((l) => [...l.lines.flat(), ...l.rings.flat()]);
-  if (all.length === 0) return { rooms: [], problems: ['the picked layers hold no lines'] };
+  if (all.length === 0) return { rooms: [], problems: [...problems, 'the picked layers hold no lines'] };
   // The plan's upper left corner goes to zero, so that a drawing far from its origin is no trouble.
   const { left, bottom } = boundsOfPoints(all);
   const plan = (p: Point): Point => ({ x: (p.x - left) * scale, y: (bottom - p.y) * scale });

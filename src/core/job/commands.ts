@@ -4,6 +4,7 @@
  * in place, and a refused command changes nothing.
  */
 import { changesBetween, rows, stopAt, type Change } from './document.ts';
+import { editsBetween, GoneError, withEdits, type FieldEdit } from './edits.ts';
 import { problemsAfter, type Problem } from './integrity.ts';
 import {
   isAppendOnly,
@@ -27,6 +28,8 @@ export type Command =
   | { type: 'edit-job'; values: Partial<Omit<Job, 'id'>> }
   /** Adds rows or replaces whole rows. */
   | PutCommand
+  /** Changes fields of a row as it is by then; the job’s own row is in the table `job`. */
+  | { type: 'edit'; table: Exclude<TableName, AppendOnly> | 'job'; id: string; edits: FieldEdit[] }
   /** Removes rows and what stands on them. */
   | { type: 'remove'; table: Exclude<TableName, AppendOnly>; ids: string[] }
   /** Slides an outlet to a place on a wall of its room. */
@@ -77,14 +80,12 @@ export function run(document: JobDocument, command: Command, guards: readonly Gu
 
 function step(document: JobDocument, command: Command): JobDocument {
   switch (command.type) {
-    case 'edit-job': {
-      const job = { ...document.job, ...command.values };
-      const problems = problemsOf(jobSchema, job, 'job');
-      if (problems.length > 0) throw new InvalidError(problems);
-      return { ...document, job };
-    }
+    case 'edit-job':
+      return withJob(document, { ...document.job, ...command.values });
     case 'put':
       return put(document, command.table, command.rows);
+    case 'edit':
+      return edit(document, command);
     case 'remove':
       return remove(document, command.table, command.ids);
     case 'move-box': {
@@ -98,6 +99,72 @@ function step(document: JobDocument, command: Command): JobDocument {
     case 'batch':
       return command.commands.reduce(step, document);
   }
+}
+
+function withJob(document: JobDocument, job: Job): JobDocument {
+  const problems = problemsOf(jobSchema, job, 'job');
+  if (problems.length > 0) throw new InvalidError(problems);
+  return { ...document, job };
+}
+
+function edit(document: JobDocument, { table, id, edits }: Extract<Command, { type: 'edit' }>): JobDocument {
+  const rowsOf: Readonly<Record<string, Entity>> = table === 'job' ? {} : document[table];
+  const noun = table === 'job' ? 'job' : TABLES[table].noun;
+  const row = table === 'job' ? document.job : rowsOf[id];
+  if (!row) return refuse(noun, 'is not in this job any more');
+  try {
+    if (table === 'job') return withJob(document, withEdits(document.job, edits));
+    return put(document, table, [withEdits(row as Entity, edits)]);
+  } catch (error) {
+    if (error instanceof GoneError) return refuse(noun, error.message);
+    throw error;
+  }
+}
+
+/**
+ * A command by the fields that it changes: rows that are in the document become edits, so that it can be applied to what
+ * others made of them meanwhile; whole rows stay only where they are new.
+ * @param document that the command was made from
+ */
+export function byFields(document: JobDocument, command: Command): Command {
+  switch (command.type) {
+    case 'edit-job':
+      return {
+        type: 'edit',
+        table: 'job',
+        id: document.job.id,
+        edits: editsBetween(document.job, { ...document.job, ...command.values }),
+      };
+    case 'put':
+      return isAppendOnly(command.table) ? command : putByFields(document, command);
+    case 'batch': {
+      let now = document;
+      const commands = command.commands.map((c) => {
+        const narrow = byFields(now, c);
+        now = step(now, c);
+        return narrow;
+      });
+      return { ...command, commands };
+    }
+    default:
+      return command;
+  }
+}
+
+function putByFields(document: JobDocument, command: PutCommand): Command {
+  const table = command.table as Exclude<TableName, AppendOnly>;
+  const old: Readonly<Record<string, Entity>> = document[table];
+  const commands = command.rows.map((row): Command => {
+    const before = old[row.id];
+    return before
+      ? { type: 'edit', table, id: row.id, edits: editsBetween(before, row) }
+      : ({ type: 'put', table, rows: [row] } as PutCommand);
+  });
+  if (commands.every((c) => c.type === 'put')) return command;
+  const [only] = commands;
+  return only && commands.length === 1
+    ? only
+    : { type: 'batch', label: labelOf(document, command), commands };
 }
 
 function put(document: JobDocument, table: TableName, added: readonly Entity[]): JobDocument {
@@ -295,6 +362,13 @@ export function labelOf(document: JobDocument, command: Command): string {
     case 'edit-job': {
       const [first] = Object.keys(command.values) as (keyof Omit<Job, 'id'>)[];
       return first ? LABELS[first] : 'Edit job';
+    }
+    case 'edit': {
+      const [first] = command.edits;
+      if (command.table === 'job') return LABELS[first?.path[0] as keyof typeof LABELS] ?? 'Edit job';
+      const known: Readonly<Record<string, Entity>> = document[command.table];
+      const row = known[command.id];
+      return `Edit ${row ? countOf(command.table, [row]) : TABLES[command.table].noun}`;
     }
     case 'put': {
       const known: Readonly<Record<string, Entity>> = document[command.table];

@@ -287,3 +287,16 @@ test('a version 6 file is brought up to date: old proofs and overrides stay on r
   assert.ok(Object.values(panels).every((p) => p.oneMain === 'unknown'));
   assert.ok(Object.values(boxes).every((b) => b.through.length === 0));
 });
+
+test('rows that are none are refused by their place, in old versions too', () => {
+  for (const version of [2, 3, 4, 5, 6]) {
+    const url = new URL(`../../../tests/files/job-version-${version}.json`, import.meta.url);
+    const file = JSON.parse(readFileSync(url, 'utf8'));
+    const at = file.boxes.push(null) - 1;
+    assert.throws(() => parseFile(JSON.stringify(file)), new RegExp(`boxes\\[${at}\\]: expected a row`));
+    file.boxes[at] = 7;
+    assert.throws(() => parseFile(JSON.stringify(file)), InvalidError);
+    const hollow = { ...file, boxes: [{ ...file.boxes[0], device: null }], job: null };
+    assert.throws(() => parseFile(JSON.stringify(hollow)), InvalidError);
+  }
+});

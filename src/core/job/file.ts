@@ -106,7 +106,7 @@ export function parseFileValue(raw: unknown): JobDocument {
       `is ${version}, made by a later Hekto; this one reads versions 1 to ${VERSION}`,
     );
   }
-  const file = migrate(header);
+  const file = broughtUp(header);
   const problems = problemsOf(fileSchema, file);
   if (problems.length > 0) throw new InvalidError(problems);
   const result = toDocument(file as unknown as JobFile);
@@ -114,6 +114,24 @@ export function parseFileValue(raw: unknown): JobDocument {
   const crossProblems: Problem[] = problemsIn(result.value).slice(0, 20);
   if (crossProblems.length > 0) throw new InvalidError(crossProblems);
   return result.value;
+}
+
+/** An older file in the present form. @throws InvalidError where its rows are none */
+function broughtUp(header: Record<string, unknown>): Record<string, unknown> {
+  for (const [table, list] of Object.entries(header)) {
+    const at = Array.isArray(list) ? list.findIndex((row) => typeof row !== 'object' || row === null) : -1;
+    if (at >= 0) throw oneProblem(`${table}[${at}]`, 'expected a row, found none');
+  }
+  try {
+    return migrate(header);
+  } catch (error) {
+    // Steps rely on what their version always wrote; what lacks it was never written by one.
+    if (!(error instanceof TypeError)) throw error;
+    throw oneProblem(
+      'file',
+      `is not what version ${String(header.version)} wrote: a part of a row is missing`,
+    );
+  }
 }
 
 function toDocument(file: JobFile): Result<JobDocument> {

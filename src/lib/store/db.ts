@@ -12,6 +12,10 @@ export interface JobRow {
   updatedAt: number;
   /** When it was thrown away; it can be put back until it is cleared out. */
   deletedAt: number | null;
+  /** Changes when a file takes the place of the job: what a tab holds of the one before is not of this one. */
+  incarnation?: string;
+  /** Newest change that is not in the log any more. */
+  trimmed?: number;
 }
 
 export interface EntityRow {

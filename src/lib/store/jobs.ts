@@ -1,6 +1,9 @@
 /** Reads and writes jobs. Every command is one transaction: its entities and its change row, or nothing. */
 import Dexie from 'dexie';
-import { applyChanges, emptyDocument, inverse, type Change } from '../../core/job/document.ts';
+import { applyChanges, emptyDocument, inverse, newId, type Change } from '../../core/job/document.ts';
+import { editsBetween, GoneError, withEdits } from '../../core/job/edits.ts';
+import { problemsAfter } from '../../core/job/integrity.ts';
+import { InvalidError } from '../../core/job/validate.ts';
 import type { Outcome } from '../../core/job/commands.ts';
 import {
   isAppendOnly,
@@ -16,8 +19,15 @@ export class JobGoneError extends Error {
   override name = 'JobGoneError';
 }
 
+/** A file took the place of the job since it was opened. */
+export class JobReplacedError extends Error {
+  override name = 'JobReplacedError';
+}
+
 export interface Loaded {
   document: JobDocument;
+  /** Of the job that this is a copy of. */
+  incarnation: string;
   /** Newest change seen. */
   seq: number;
   history: History;
@@ -49,7 +59,7 @@ export function fold(history: History, row: ChangeRow): History {
 const rangeOf = (jobId: string, after = 0) =>
   db.changes.where('[jobId+seq]').between([jobId, after + 1], [jobId, Dexie.maxKey]);
 
-const rowOf = (job: Job): Omit<JobRow, 'deletedAt'> => ({
+const rowOf = (job: Job): Omit<JobRow, 'deletedAt' | 'incarnation' | 'trimmed'> => ({
   id: job.id,
   name: job.name,
   address: job.address,
@@ -57,24 +67,31 @@ const rowOf = (job: Job): Omit<JobRow, 'deletedAt'> => ({
   updatedAt: Date.now(),
 });
 
-export async function loadJob(jobId: string): Promise<Loaded> {
-  return db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
-    const row = await db.jobs.get(jobId);
-    if (!row || row.deletedAt !== null) throw new JobGoneError(jobId);
-    const entities = await db.entities.where('jobId').equals(jobId).toArray();
-    const job = entities.find((e) => e.table === 'job')?.value as Job | undefined;
-    if (!job) throw new JobGoneError(jobId);
-    const document = emptyDocument(job) as unknown as Record<TableName, Record<string, unknown>>;
-    for (const { table, id, value } of entities) if (table !== 'job') document[table][id] = value;
-    const log = await rangeOf(jobId).toArray();
-    const old = log.slice(0, Math.max(0, log.length - KEPT_CHANGES));
-    if (old.length > 0) await db.changes.bulkDelete(old.map((r) => r.seq!));
-    return {
-      document: document as unknown as JobDocument,
-      seq: log.at(-1)?.seq ?? 0,
-      history: log.slice(old.length).reduce(fold, { undo: [], redo: [] }),
-    };
-  });
+export const loadJob = (jobId: string): Promise<Loaded> =>
+  db.transaction('rw', db.jobs, db.entities, db.changes, () => readJob(jobId));
+
+/** The job as it is stored, within a transaction. */
+async function readJob(jobId: string): Promise<Loaded> {
+  const row = await db.jobs.get(jobId);
+  if (!row || row.deletedAt !== null) throw new JobGoneError(jobId);
+  const entities = await db.entities.where('jobId').equals(jobId).toArray();
+  const job = entities.find((e) => e.table === 'job')?.value as Job | undefined;
+  if (!job) throw new JobGoneError(jobId);
+  const document = emptyDocument(job) as unknown as Record<TableName, Record<string, unknown>>;
+  for (const { table, id, value } of entities) if (table !== 'job') document[table][id] = value;
+  const log = await rangeOf(jobId).toArray();
+  const old = log.slice(0, Math.max(0, log.length - KEPT_CHANGES));
+  const trimmed = old.at(-1)?.seq ?? row.trimmed ?? 0;
+  if (old.length > 0) {
+    await db.changes.bulkDelete(old.map((r) => r.seq!));
+    await db.jobs.update(jobId, { trimmed });
+  }
+  return {
+    document: document as unknown as JobDocument,
+    incarnation: row.incarnation ?? '',
+    seq: log.at(-1)?.seq ?? trimmed,
+    history: log.slice(old.length).reduce(fold, { undo: [], redo: [] }),
+  };
 }
 
 /** Rows that came after `seq`, from this tab or another. */
@@ -84,6 +101,7 @@ export const changesAfter = (jobId: string, seq: number): Promise<ChangeRow[]> =
 export const catchUp = (state: Loaded, rows: readonly ChangeRow[]): Loaded =>
   rows.reduce(
     (s, row) => ({
+      incarnation: s.incarnation,
       document: applyChanges(s.document, row.changes),
       seq: row.seq!,
       history: fold(s.history, row),
@@ -103,7 +121,8 @@ async function write(jobId: string, document: JobDocument, row: ChangeRow): Prom
 
 /**
  * Makes one change against the newest state: whatever other tabs did meanwhile is taken in first.
- * @throws JobGoneError when the job was thrown away; whatever `make` throws; nothing is written then
+ * @throws JobGoneError when the job was thrown away, JobReplacedError when a file took its place; whatever `make` throws;
+ *   nothing is written then
  */
 async function transact(
   jobId: string,
@@ -113,12 +132,18 @@ async function transact(
   return db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
     const job = await db.jobs.get(jobId);
     if (!job || job.deletedAt !== null) throw new JobGoneError(jobId);
-    const current = catchUp(state, await changesAfter(jobId, state.seq));
+    if ((job.incarnation ?? '') !== state.incarnation) throw new JobReplacedError(jobId);
+    // A tab that slept while the log went past what it had seen begins again from what is stored.
+    const current =
+      (job.trimmed ?? 0) > state.seq
+        ? await readJob(jobId)
+        : catchUp(state, await changesAfter(jobId, state.seq));
     const made = make(current);
-    if (!made || made.changes.length === 0) return current;
+    // What an undo would take back may be gone; it is off the stack all the same.
+    if (!made || (made.changes.length === 0 && made.of === null)) return current;
     const document = applyChanges(current.document, made.changes);
     const row = await write(jobId, document, { ...made, jobId, at: Date.now() });
-    return { document, seq: row.seq!, history: fold(current.history, row) };
+    return { ...current, document, seq: row.seq!, history: fold(current.history, row) };
   });
 }
 
@@ -136,23 +161,53 @@ export const commit = (
     return { kind: isRecord(changes) ? 'record' : 'do', label, changes, of: null };
   });
 
+/**
+ * Changes made again, or taken back, on rows that others may have changed since: only the fields that they changed.
+ * @throws InvalidError when the job no longer allows them
+ */
+function again(document: JobDocument, changes: readonly Change[]): Change[] {
+  const made = changes.flatMap(({ table, id, before, after }): Change[] => {
+    const now = (table === 'job' ? document.job : document[table][id]) ?? null;
+    if (before === null || after === null) return now === after ? [] : [{ table, id, before: now, after }];
+    // What was changed is not there any more: there is nothing to take back.
+    if (now === null) return [];
+    try {
+      return [{ table, id, before: now, after: withEdits(now, editsBetween(before, after)) }];
+    } catch (error) {
+      if (error instanceof GoneError) return [];
+      throw error;
+    }
+  });
+  const problems = problemsAfter(applyChanges(document, made), made);
+  if (problems.length > 0) throw new InvalidError(problems);
+  return made;
+}
+
 export const undo = (jobId: string, state: Loaded): Promise<Loaded> =>
-  transact(jobId, state, ({ history }) => {
+  transact(jobId, state, ({ document, history }) => {
     const row = history.undo.at(-1);
-    return row ? { kind: 'undo', label: row.label, changes: inverse(row.changes), of: row.seq! } : null;
+    return row
+      ? { kind: 'undo', label: row.label, changes: again(document, inverse(row.changes)), of: row.seq! }
+      : null;
   });
 
 export const redo = (jobId: string, state: Loaded): Promise<Loaded> =>
-  transact(jobId, state, ({ history }) => {
+  transact(jobId, state, ({ document, history }) => {
     const row = history.redo.at(-1);
-    return row ? { kind: 'redo', label: row.label, changes: row.changes, of: row.seq! } : null;
+    return row
+      ? { kind: 'redo', label: row.label, changes: again(document, row.changes), of: row.seq! }
+      : null;
   });
 
-/** Stores a whole document as a job, in place of one with the same id. */
-export async function storeJob(document: JobDocument): Promise<void> {
+/**
+ * Stores a whole document as a job, in place of one with the same id.
+ * @param incarnation of the job that it is the same as; without one it is another
+ */
+export async function storeJob(document: JobDocument, incarnation = newId('incarnation')): Promise<void> {
   const jobId = document.job.id;
   await db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
     await db.entities.where('jobId').equals(jobId).delete();
+    const trimmed = (await rangeOf(jobId).last())?.seq ?? (await db.jobs.get(jobId))?.trimmed ?? 0;
     await rangeOf(jobId).delete();
     const entities = TABLE_NAMES.flatMap((table) =>
       Object.entries(document[table]).map(([id, value]) => ({ jobId, table, id, value })),
@@ -161,7 +216,7 @@ export async function storeJob(document: JobDocument): Promise<void> {
       { jobId, table: 'job' as const, id: jobId, value: document.job },
       ...entities,
     ]);
-    await db.jobs.put({ ...rowOf(document.job), deletedAt: null });
+    await db.jobs.put({ ...rowOf(document.job), deletedAt: null, incarnation, trimmed });
   });
 }
 

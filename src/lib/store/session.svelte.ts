@@ -3,7 +3,7 @@ import { liveQuery, type Subscription } from 'dexie';
 import { getContext, setContext } from 'svelte';
 import type { Finding } from '../../core/code/rule.ts';
 import { View } from '../../core/code/view.ts';
-import type { Command } from '../../core/job/commands.ts';
+import { byFields, type Command } from '../../core/job/commands.ts';
 import { runGuarded as run } from '../../core/records/gates.ts';
 import type { JobDocument } from '../../core/job/schema.ts';
 import { InvalidError } from '../../core/job/validate.ts';
@@ -16,6 +16,7 @@ import {
   commit,
   isQuotaError,
   JobGoneError,
+  JobReplacedError,
   loadJob,
   redo,
   storeJob,
@@ -23,7 +24,8 @@ import {
   type Loaded,
 } from './jobs.ts';
 
-export type SessionStatus = 'loading' | 'ready' | 'missing' | 'deleted' | 'failed';
+/** `replaced`: a file took the place of the job; what this tab holds is a copy of the one before. */
+export type SessionStatus = 'loading' | 'ready' | 'missing' | 'deleted' | 'replaced' | 'failed';
 
 export class JobSession {
   readonly jobId: string;
@@ -90,9 +92,14 @@ export class JobSession {
         if (news.length > 0 && this.stored) this.take(catchUp(this.stored, news));
       }),
       liveQuery(() => db.jobs.get(this.jobId)).subscribe((row) => {
-        const gone = !row || row.deletedAt !== null;
-        if (gone) this.status = 'deleted';
-        else if (this.status === 'deleted') this.status = 'ready';
+        if (!this.stored) return;
+        if (!row || row.deletedAt !== null) this.status = 'deleted';
+        else if ((row.incarnation ?? '') !== this.stored.incarnation) this.status = 'replaced';
+        else {
+          if (this.status === 'deleted') this.status = 'ready';
+          // The log went past what this tab has seen, while it slept.
+          if ((row.trimmed ?? 0) > this.stored.seq) void this.reload();
+        }
       }),
     ];
     void navigator.storage?.persist?.();
@@ -104,11 +111,28 @@ export class JobSession {
     this.feed?.stop();
   }
 
+  /** Takes the job as it is stored now in place of what this tab holds. */
+  async reload(): Promise<void> {
+    this.previewed = null;
+    this.ahead = null;
+    this.take(await loadJob(this.jobId));
+    this.status = 'ready';
+  }
+
+  /** Stores what this tab holds, in place of a job that was deleted or of none. */
+  async putBack(): Promise<void> {
+    await storeJob(this.document);
+    await this.reload();
+  }
+
   /** Runs a command. Resolves to whether it was carried out; refusals land in `problems`. */
-  execute(command: Command): Promise<boolean> {
+  execute(asked: Command): Promise<boolean> {
+    let command = asked;
     if (this.stored) {
+      const base = this.ahead ?? this.stored.document;
       try {
-        this.ahead = run(this.ahead ?? this.stored.document, command).document;
+        command = this.previewed?.command === asked ? asked : byFields(base, asked);
+        this.ahead = run(base, command).document;
       } catch {
         // Refused when its turn comes, with the reason.
       }
@@ -126,10 +150,11 @@ export class JobSession {
   redo = (): Promise<boolean> => this.enqueue((state) => redo(this.jobId, state));
 
   /** Shows what a command would do without storing it; stored on `release`, or after a moment of quiet. */
-  preview(command: Command, settleAfter: number | null = null): void {
+  preview(asked: Command, settleAfter: number | null = null): void {
     if (!this.stored) return;
     clearTimeout(this.settle);
     try {
+      const command = byFields(this.stored.document, asked);
       this.previewed = { document: run(this.stored.document, command).document, command };
       this.problems = [];
       this.feed?.show(this.document);
@@ -157,7 +182,7 @@ export class JobSession {
   /** After storage was full, what it missed is in memory only: the first success stores the whole job. */
   private async savedWhole(state: Loaded): Promise<Loaded> {
     if (!this.storageFull) return state;
-    await storeJob(state.document);
+    await storeJob(state.document, state.incarnation);
     this.storageFull = false;
     return loadJob(this.jobId);
   }
@@ -182,12 +207,15 @@ export class JobSession {
       } catch (error) {
         this.previewed = null;
         this.ahead = null;
-        if (isQuotaError(error) && command) {
-          // Keep the work in memory so that it can be exported.
+        const full = isQuotaError(error);
+        const elsewhere = error instanceof JobGoneError || error instanceof JobReplacedError;
+        // Keep the work in memory, so that it can be exported or put back with the rest.
+        if ((full || elsewhere) && command) {
           const { document } = run(this.stored.document, command);
           this.take({ ...this.stored, document });
-          this.storageFull = true;
-        } else this.refuse(error);
+        }
+        if (full && command) this.storageFull = true;
+        else this.refuse(error);
         return false;
       }
     };
@@ -203,6 +231,7 @@ export class JobSession {
   private refuse(error: unknown): void {
     if (error instanceof InvalidError) this.problems = error.problems;
     else if (error instanceof JobGoneError) this.status = 'deleted';
+    else if (error instanceof JobReplacedError) this.status = 'replaced';
     else this.failure = String(error);
   }
 }

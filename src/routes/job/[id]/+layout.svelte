@@ -14,7 +14,6 @@
   import LightSwitch from '$lib/parts/LightSwitch.svelte';
   import PhaseRun from '$lib/parts/PhaseRun.svelte';
   import { JobSession, provideSession } from '$lib/store/session.svelte.ts';
-  import { storeJob } from '$lib/store/jobs.ts';
 
   let { children }: { children: Snippet } = $props();
 
@@ -206,7 +205,20 @@
 
   {#if session.status === 'loading'}
     <main class="state"><p aria-live="polite">Opening the job…</p></main>
-  {:else if session.status === 'missing' || session.status === 'failed'}
+  {:else if session.status === 'failed'}
+    <main class="state">
+      <h1>This browser keeps nothing for Hekto</h1>
+      <p>
+        Its storage could not be opened: {session.failure}. A private window, blocked site data or a full disk
+        does this. Nothing was deleted.
+      </p>
+      <p>
+        Allow site data for this address, or open it in an ordinary window, then reload. Until then job files
+        can be checked with the command line, and what another tab has open can be exported there.
+      </p>
+      <Act kind="main" big onclick={() => location.reload()}>Try again</Act>
+    </main>
+  {:else if session.status === 'missing'}
     <main class="state">
       <h1>This job is not on this device</h1>
       <p>
@@ -222,15 +234,21 @@
         What you had here is still in memory. Put it back as it stands on this screen, or export it first.
       </p>
       <div class="row">
-        <Act
-          kind="main"
-          big
-          onclick={async () => {
-            await storeJob(session.document);
-            location.reload();
-          }}>Put it back</Act
-        >
+        <Act kind="main" big onclick={() => session.putBack()}>Put it back</Act>
         <Act big onclick={() => downloadJob(session.document)}>Export</Act>
+        <Act big href="/">All jobs</Act>
+      </div>
+    </main>
+  {:else if session.status === 'replaced'}
+    <main class="state">
+      <h1>A file took this job’s place</h1>
+      <p>
+        In another tab a job file was opened in place of this job. What this tab holds is a copy of the job
+        before it; nothing typed here goes into the new one.
+      </p>
+      <div class="row">
+        <Act kind="main" big onclick={() => session.reload()}>Show the job as it is now</Act>
+        <Act big onclick={() => downloadJob(session.document)}>Save my copy as a file</Act>
         <Act big href="/">All jobs</Act>
       </div>
     </main>
