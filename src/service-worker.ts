@@ -8,7 +8,8 @@ import { build, files, version } from '$service-worker';
 const worker = self as unknown as ServiceWorkerGlobalScope;
 const CACHE = `hekto-${version}`;
 const SHELL = '/';
-const ASSETS = [...build, ...files, SHELL];
+/** Licenses are read on demand. */
+const ASSETS = [...build, ...files.filter((f) => !f.endsWith('.txt')), SHELL];
 
 worker.addEventListener('install', (event) => {
   event.waitUntil(

@@ -1,8 +1,10 @@
 /** What is stored stays: reloads, undo across them, other tabs, a full disk, no server. */
 import assert from 'node:assert/strict';
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { test } from 'node:test';
+import { studioJob } from '../demo/studio.ts';
+import { serialize } from '../src/core/job/file.ts';
 import { JOB, useApp } from './support/app.ts';
 import { button, css, field, fill, Key, keys, press, sees } from './support/browser.ts';
 
@@ -97,6 +99,35 @@ test('a job deleted in another tab is said so, and can be put back from memory',
     await sees(app.driver, /out of reach/);
     await app.driver.switchTo().window(second);
     await sees(app.driver, /14 Tamarack Court/, '.list');
+  } finally {
+    await app.driver.close();
+    await app.driver.switchTo().window(first);
+  }
+});
+
+test('a job that a file takes the place of in another tab is kept apart, offered as a file, and opened anew', async () => {
+  await app.freshStudio();
+  const first = await app.driver.getWindowHandle();
+  const path = join(app.folder, 'other.json');
+  const other = studioJob();
+  writeFileSync(path, serialize({ ...other, job: { ...other.job, name: 'Tamarack, second survey' } }));
+  await app.driver.switchTo().newWindow('tab');
+  try {
+    await app.go('/');
+    await (await css(app.driver, 'input[aria-label="Job file"]')).sendKeys(path);
+    await press(app.driver, 'Replace');
+    await sees(app.driver, /Tamarack, second survey/);
+    const second = await app.driver.getWindowHandle();
+    await app.driver.switchTo().window(first);
+    await sees(app.driver, /A file took this job’s place/);
+    await press(app.driver, 'Save my copy as a file');
+    await app.driver.wait(
+      () => readdirSync(app.downloads).some((f) => f.startsWith('14-tamarack-court') && f.endsWith('.json')),
+      10000,
+    );
+    await press(app.driver, 'Show the job as it is now');
+    await sees(app.driver, /Tamarack, second survey/);
+    await app.driver.switchTo().window(second);
   } finally {
     await app.driver.close();
     await app.driver.switchTo().window(first);

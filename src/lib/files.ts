@@ -1,7 +1,8 @@
 /** Files in and out of the browser. */
-import { MAX_FILE_BYTES, parseFile, serialize } from '../core/job/file.ts';
+import { MAX_FILE_BYTES, serialize } from '../core/job/file.ts';
 import type { JobDocument } from '../core/job/schema.ts';
 import { InvalidError } from '../core/job/validate.ts';
+import { readApart } from './workers/reader.ts';
 
 export function download(name: string, type: string, text: string): void {
   const url = URL.createObjectURL(new Blob([text], { type }));
@@ -35,5 +36,6 @@ export async function readText(file: File): Promise<string> {
   return file.text();
 }
 
-/** Reads a job file. @throws InvalidError */
-export const readJob = async (file: File): Promise<JobDocument> => parseFile(await readText(file));
+/** Reads a job file, apart from the page. @param stop ends it; @throws InvalidError */
+export const readJob = async (file: File, stop?: AbortSignal): Promise<JobDocument> =>
+  readApart('job', await readText(file), stop);

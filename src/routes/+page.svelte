@@ -19,6 +19,8 @@
   let jobs = $state.raw<JobRow[] | null>(null);
   let problems = $state.raw<Problem[]>([]);
   let busy = $state('');
+  /** Stops the reading of a file that takes long. */
+  let reading = $state.raw<AbortController | null>(null);
   let thrown = $state.raw<JobRow | null>(null);
   let name = $state('');
   let nameProblem = $state('');
@@ -59,7 +61,13 @@
           message: 'this device has no room left for another job; export and delete one first',
         },
       ];
-    } else problems = [{ path: 'storage', message: String(error) }];
+    } else
+      problems = [
+        {
+          path: 'storage',
+          message: `this browser keeps nothing for Hekto (${String(error)}). A private window or blocked site data does this: allow it for this address, or use an ordinary window. Nothing was deleted`,
+        },
+      ];
   }
 
   async function store(document: JobDocument) {
@@ -76,6 +84,7 @@
       say(error);
     } finally {
       busy = '';
+      reading = null;
     }
   }
 
@@ -84,7 +93,8 @@
   const openFile = (file: File | undefined) =>
     file &&
     attempt(`Reading ${file.name}`, async () => {
-      const document = await readJob(file);
+      reading = new AbortController();
+      const document = await readJob(file, reading.signal);
       if (await hasJob(document.job.id)) clash = document;
       else await store(document);
     });
@@ -241,12 +251,20 @@
   </section>
   <p class="quiet foot">
     Jobs stay in this browser and in files you export. The adopted local code and the authority having
-    jurisdiction decide; this is a tool for licensed practice, not a substitute for it. <kbd>?</kbd> lists the keys.
+    jurisdiction decide; this is a tool for licensed practice, not a substitute for it. <kbd>?</kbd> lists the
+    keys.
+    <a href="/license.txt" data-sveltekit-reload>License</a>,
+    <a href="/third-party-notices.txt" data-sveltekit-reload>what it is built with</a>.
   </p>
 </main>
 
 <div class="toasts" aria-live="polite">
-  {#if busy}<p class="toast">{busy}…</p>{/if}
+  {#if busy}
+    <p class="toast">
+      {busy}…
+      {#if reading}<Act onclick={() => reading?.abort()}>Stop</Act>{/if}
+    </p>
+  {/if}
   {#if thrown}
     <p class="toast">
       Deleted “{thrown.name}”.

@@ -84,3 +84,11 @@ for (const [what, text, message] of BAD) {
     );
   });
 }
+
+test('a job’s own readings read back, also when their outlets have gone', () => {
+  const job = studioJob();
+  const boxes = { ...job.boxes };
+  delete boxes['box-b1'];
+  const without = { ...job, boxes };
+  assert.deepEqual(readingsFromCsv(readingsToCsv(without), without), []);
+});

@@ -80,6 +80,11 @@ export function readingsFromCsv(text: string, document: JobDocument): Reading[] 
   const readings: Reading[] = [];
   const seen = new Set<string>();
   for (const { line, cells } of lines) {
+    // What is on record stays as it is, whatever became of its outlet since.
+    if (cells.id !== undefined && Object.hasOwn(document.readings, cells.id) && !seen.has(cells.id)) {
+      seen.add(cells.id);
+      continue;
+    }
     const found: Problem[] = [];
     const reading = readRow(cells, line, found);
     if (found.length === 0) found.push(...problemsOf(readingSchema, reading, line));
@@ -88,12 +93,11 @@ export function readingsFromCsv(text: string, document: JobDocument): Reading[] 
     if (found.length === 0 && !document.boxes[reading.boxId]) {
       found.push({ path: `${line}.box_id`, message: 'expected the id of an outlet in this job' });
     }
-    // What is on record already went through the gate when it was put there.
-    const why = found.length > 0 || document.readings[reading.id] ? null : whyNotRead(document, reading);
+    const why = found.length > 0 ? null : whyNotRead(document, reading);
     if (why !== null) found.push({ path: `${line}.stage`, message: why });
     problems.push(...found);
     seen.add(reading.id);
-    if (!document.readings[reading.id]) readings.push(reading);
+    readings.push(reading);
   }
   if (problems.length > 0) throw new InvalidError(problems.slice(0, MOST_PROBLEMS));
   return readings;

@@ -156,7 +156,7 @@ const BAD: [string, string, RegExp][] = [
     text.replace('"address"', '"constructor": 1, "address"'),
     /job\.constructor: is a key/,
   ],
-  ['deep nesting', `{"a":${'['.repeat(50)}${']'.repeat(50)}}`, /is a key or depth/],
+  ['deep nesting', `{"a":${'['.repeat(50)}${']'.repeat(50)}}`, /nested deeper than any job file/],
   ['duplicate ids', changed((f) => f.boxes!.push(f.boxes![0]!)), /boxes\[7\]\.id: “box-b1” is there twice/],
   ['a missing table', changed((f) => delete (f as Raw).circuits), /circuits: expected a value, found none/],
   [

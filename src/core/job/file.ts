@@ -51,6 +51,23 @@ export const serialize = (document: JobDocument): string => `${JSON.stringify(to
 const HOSTILE_KEYS = new Set(['__proto__', 'constructor', 'prototype']);
 const MAX_DEPTH = 12;
 
+/** Whether brackets of a JSON text go deeper than so many: told before it is parsed, since parsing them takes seconds. */
+function nestedDeeper(text: string, most: number): boolean {
+  let depth = 0;
+  let quoted = false;
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    if (quoted) {
+      if (c === 92) i++;
+      else if (c === 34) quoted = false;
+    } else if (c === 34) quoted = true;
+    else if (c === 91 || c === 123) {
+      if (++depth > most) return true;
+    } else if (c === 93 || c === 125) depth--;
+  }
+  return false;
+}
+
 function hostilePath(value: unknown, path: string, depth: number): string | null {
   if (typeof value !== 'object' || value === null) return null;
   if (depth > MAX_DEPTH) return path;
@@ -75,6 +92,8 @@ export function parseFile(text: string): JobDocument {
   if (text.length > MAX_FILE_BYTES) {
     throw oneProblem('file', `is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB; expected a job file`);
   }
+  if (nestedDeeper(text, MAX_DEPTH + 2))
+    throw oneProblem('file', 'is nested deeper than any job file; the file is refused');
   let raw: unknown;
   try {
     raw = JSON.parse(text);

@@ -5,6 +5,7 @@
   import { InvalidError } from '../../../core/job/validate.ts';
   import { formatLength, parseLength } from '../../../core/units/length.ts';
   import { download, fileName, readText } from '../../files.ts';
+  import { readApart } from '../../workers/reader.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import PickFile from '../PickFile.svelte';
@@ -38,13 +39,19 @@
     }
   }
 
+  /** Stops the reading of a plan that takes long. */
+  let reading = $state.raw<AbortController | null>(null);
   const dxf = () => import('../../../core/formats/dxf.ts');
   const csv = () => import('../../../core/formats/outletsCsv.ts');
 
   const openDxf = (file: File) =>
     attempt(async () => {
-      const { readDxf } = await dxf();
-      drawing = readDxf(await readText(file));
+      reading = new AbortController();
+      try {
+        drawing = await readApart('dxf', await readText(file), reading.signal);
+      } finally {
+        reading = null;
+      }
       name = file.name;
       known = null;
       found = null;
@@ -127,6 +134,7 @@
 <div class="stack">
   <div class="row">
     <PickFile label="DXF plan" accept=".dxf" take={openDxf}>Rooms from a DXF plan</PickFile>
+    {#if reading}<Act onclick={() => reading?.abort()}>Stop reading</Act>{/if}
     <Act onclick={saveDxf}>Save {levelName} as DXF</Act>
     <PickFile label="Outlets CSV" accept=".csv,text/csv" take={openCsv}>Outlets from CSV</PickFile>
     <Act onclick={saveCsv}>Save outlets as CSV</Act>
