@@ -17,9 +17,9 @@ execFileSync('npm', ['run', '--silent', 'build'], { stdio: ['ignore', 'ignore', 
 let port = Number(process.env.PORT ?? 4173);
 while (!(await free(port))) port++;
 const origin = `http://localhost:${port}`;
-const server = spawn('node', ['build'], {
+const server = spawn('node', ['server.mjs'], {
   stdio: ['ignore', 'inherit', 'inherit'],
-  env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', ORIGIN: origin, BODY_SIZE_LIMIT: '9M' },
+  env: { ...process.env, PORT: String(port), ORIGIN: origin },
 });
 server.once('exit', (code) => process.exit(code ?? 0));
 for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => server.kill(signal));

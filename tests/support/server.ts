@@ -5,6 +5,7 @@ import { createServer, type AddressInfo } from 'node:net';
 
 export interface Server {
   origin: string;
+  pid: number;
   stop(): Promise<void>;
 }
 
@@ -20,9 +21,9 @@ async function freePort(): Promise<number> {
 export async function startServer(at?: number): Promise<Server> {
   const port = at ?? (await freePort());
   const origin = `http://localhost:${port}`;
-  const child: ChildProcess = spawn(process.execPath, ['build'], {
+  const child: ChildProcess = spawn(process.execPath, ['server.mjs'], {
     stdio: 'ignore',
-    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', ORIGIN: origin, BODY_SIZE_LIMIT: '9M' },
+    env: { ...process.env, PORT: String(port), ORIGIN: origin },
   });
   for (let tries = 0; ; tries++) {
     try {
@@ -35,6 +36,7 @@ export async function startServer(at?: number): Promise<Server> {
   }
   return {
     origin,
+    pid: child.pid!,
     async stop() {
       if (child.exitCode !== null) return;
       child.kill();

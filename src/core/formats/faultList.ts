@@ -13,6 +13,8 @@ const pair = () => yup.array(conductor()).strict().length(2).required();
 const at = { at: yup.string().strict().required().max(80) };
 const part = { conductor: conductor(), part: yup.string().strict().required().oneOf(PARTS) };
 const ohms = { ohms: yup.number().strict().min(0.001).max(1e9).required() };
+/** Of a device fed on the wrong side; what is not said is taken to be new enough. */
+const AGES = ['since-2006', 'before-2006'] as const;
 const FAULT_KINDS: Record<FaultKind, yup.ObjectShape> = {
   open: { ...at, ...part },
   resistance: { ...at, ...part, ...ohms },
@@ -22,7 +24,7 @@ const FAULT_KINDS: Record<FaultKind, yup.ObjectShape> = {
   'other-hot': { ...at, leg: yup.string().strict().required().oneOf(['same', 'other']) },
   'other-neutral': at,
   'same-leg': {},
-  reversed: at,
+  reversed: { ...at, age: yup.string().strict().oneOf(AGES) },
   'switched-neutral': at,
 };
 const listSchema = yup
@@ -57,7 +59,8 @@ export function faultsOf(value: unknown, path: string, names: readonly string[])
       throw new InvalidError([
         { path: `${path}[${k}].at`, message: `“${name}” is not one of ${[PANEL, ...names].join(', ')}` },
       ]);
-    return { ...fault, stop } as unknown as Fault;
+    const age = fault.kind === 'reversed' ? { age: fault.age ?? AGES[0] } : {};
+    return { ...fault, ...age, stop } as unknown as Fault;
   });
 }
 

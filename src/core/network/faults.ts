@@ -130,9 +130,11 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
     case 'reversed':
       // Its contacts never close: what is fed on the wrong side goes no farther, neither to its face nor to its line side.
       if (fault.age === 'since-2006')
-        return [hotOf(wiring, fault.stop), 'neutral' as const].map((conductor) =>
-          opened(at(fault.stop, conductor, 'terminal')),
-        );
+        return [hotOf(wiring, fault.stop), 'neutral' as const].map((conductor) => {
+          // Only a device with contacts can be fed on the wrong side.
+          at(fault.stop, conductor, 'contact');
+          return opened(at(fault.stop, conductor, 'terminal'));
+        });
       return [hotOf(wiring, fault.stop), 'neutral' as const].flatMap((conductor) => {
         const terminal = at(fault.stop, conductor, 'terminal');
         const { from: feed, to: line, conductance } = branches[terminal]!;

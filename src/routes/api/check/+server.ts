@@ -1,8 +1,6 @@
 import { json } from '@sveltejs/kit';
-import { check } from '../../../core/code/checker.ts';
-import { parseFile } from '../../../core/job/file.ts';
-import { InvalidError } from '../../../core/job/validate.ts';
-import { summarise } from '../../../core/records/summary.ts';
+import { checkApart } from '$lib/server/checks.ts';
+import { BusyError, TooLongError } from '$lib/server/pool.ts';
 
 /** Largest body read, bytes. */
 const LIMIT = 8 * 1024 * 1024;
@@ -45,9 +43,20 @@ export async function POST({ request }) {
   if (!request.headers.get('content-type')?.startsWith('application/json'))
     return refuse(415, 'content-type', 'expected application/json');
   try {
-    return json(summarise(check(parseFile(text))));
+    const { status, body } = await checkApart(text);
+    return new Response(body, { status, headers: { 'content-type': 'application/json' } });
   } catch (error) {
-    if (error instanceof InvalidError) return json({ problems: error.problems }, { status: 422 });
+    if (error instanceof BusyError) {
+      const busy = refuse(503, 'server', `is busy; try again in ${error.retryAfter} s`);
+      busy.headers.set('retry-after', String(error.retryAfter));
+      return busy;
+    }
+    if (error instanceof TooLongError)
+      return refuse(
+        422,
+        'file',
+        'takes longer to check than this server allows; check it with the command line',
+      );
     throw error;
   }
 }

@@ -6,6 +6,9 @@ import { InvalidError } from '../../../core/job/validate.ts';
 
 /** Largest first line, characters. */
 const MOST_SETUP = 4 * 1024 * 1024;
+/** Most questions in one conversation, and how many are answered before others get their turn. */
+const MOST_QUESTIONS = 20000;
+const AT_A_TIME = 20;
 /** What a slow line takes, ms: longer than any driver waits. */
 const SLOW = 4000;
 const GARBAGE = '\u0000\u0007+1.2.3E+\ufffdxx,,VOLT?';
@@ -43,6 +46,7 @@ function answers(
 ): ReadableStream<Uint8Array> {
   const meter = new SimulatedMeter(outlet, state ?? undefined);
   const encoder = new TextEncoder();
+  let asked = 0;
   return new ReadableStream({
     async pull(controller) {
       for (;;) {
@@ -53,6 +57,13 @@ function answers(
           controller.close();
           return;
         }
+        if (++asked > MOST_QUESTIONS) {
+          controller.error(new RangeError(`expected ${MOST_QUESTIONS} questions or fewer`));
+          await lines.return(undefined);
+          return;
+        }
+        // One who asks without end does not keep everybody else waiting.
+        if (asked % AT_A_TIME === 0) await new Promise((resolve) => setImmediate(resolve));
         const answer = meter.take(value);
         if (answer === null) continue;
         if (trouble === 'cut') {
