@@ -2,7 +2,7 @@
 import * as yup from 'yup';
 import { buildRun, type Run } from '../src/core/circuits/run.ts';
 import { faultsOf, faulty } from '../src/core/formats/faultList.ts';
-import { rows } from '../src/core/job/document.ts';
+import { circuitsInOrder } from '../src/core/job/document.ts';
 import type { JobDocument } from '../src/core/job/schema.ts';
 import { InvalidError } from '../src/core/job/validate.ts';
 import { wiringOf, type Use, type Wiring } from '../src/core/network/wiring.ts';
@@ -37,8 +37,17 @@ export function circuitOf(
   document: JobDocument,
   { circuit: name, faults, load, touch }: CircuitOptions,
 ): { run: Run; wiring: Wiring; use: Use } {
-  const circuits = rows(document.circuits);
-  const circuit = circuits.find((c) => c.name === name || c.id === name);
+  const circuits = circuitsInOrder(document);
+  const named = circuits.filter((c) => c.id === name);
+  const fits = named.length > 0 ? named : circuits.filter((c) => c.name === name);
+  if (fits.length > 1)
+    throw new InvalidError([
+      {
+        path: '--circuit',
+        message: `“${name}” fits ${fits.length} circuits; expected the id of one: ${fits.map((c) => `${c.id} (space ${c.space})`).join(', ')}`,
+      },
+    ]);
+  const [circuit] = fits;
   if (!circuit)
     throw new InvalidError([
       {
@@ -48,6 +57,15 @@ export function circuitOf(
     ]);
   const run = buildRun(document, circuit);
   const names = run.stops.map((s) => s.box.name);
+  const twice = names.find((n, i) => names.indexOf(n) !== i);
+  const meant = [touch ?? '', load ?? '', faults ?? ''].join(' ');
+  if (twice !== undefined && meant.includes(twice))
+    throw new InvalidError([
+      {
+        path: '--circuit',
+        message: `“${twice}” is the name of several outlets of “${circuit.name}”; name them apart first`,
+      },
+    ]);
   const touched = touch === null ? undefined : names.indexOf(touch);
   if (touched === -1)
     throw new InvalidError([{ path: '--touch', message: `“${touch}” is not one of ${names.join(', ')}` }]);

@@ -80,3 +80,23 @@ test('a planned job file is a job file, with every outlet of the old one on one 
   assert.equal(wired.length, job.boxes.length);
   assert.equal(shell('hekto check -', stdout).status, 1);
 });
+
+test('a name that fits several circuits or outlets is refused with the list', () => {
+  const job = JSON.parse(readFileSync(`${root}demo/tamarack-court.json`, 'utf8'));
+  const [a, b] = job.circuits;
+  a.name = b.name = 'Twin';
+  const solve = (file: unknown, rest: string) => shell(`hekto solve - ${rest}`, JSON.stringify(file));
+  const two = solve(job, '--circuit Twin');
+  assert.equal(two.status, 2);
+  assert.match(
+    two.stdout,
+    new RegExp(`“Twin” fits 2 circuits; expected the id of one: .*${a.id} \\(space \\d+\\)`),
+  );
+  assert.equal(solve(job, `--circuit ${a.id}`).status, 0);
+  const studio = job.circuits.find((c: { id: string }) => c.id === 'circuit-studio');
+  const name = (id: string) => job.boxes.find((x: { id: string }) => x.id === id);
+  name(studio.stops[1].boxId).name = name(studio.stops[0].boxId).name;
+  const twice = solve(job, `--circuit circuit-studio --touch ${name(studio.stops[0].boxId).name}`);
+  assert.equal(twice.status, 2);
+  assert.match(twice.stdout, /is the name of several outlets/);
+});

@@ -24,8 +24,8 @@ export interface Browser {
   close(): Promise<void>;
 }
 
-export async function openBrowser(): Promise<Browser> {
-  const profile = mkdtempSync(join(tmpdir(), 'hekto-profile-'));
+/** @param profile to be used again; without one it begins with nothing */
+export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'hekto-profile-'))): Promise<Browser> {
   const downloads = mkdtempSync(join(tmpdir(), 'hekto-downloads-'));
   const options = new Options();
   options.addArguments(...FLAGS, `--user-data-dir=${profile}`);

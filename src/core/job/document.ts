@@ -238,6 +238,20 @@ export function newJob(name: string, edition: Edition): JobDocument {
 
 export const rows = <T>(table: Readonly<Record<string, T>>): T[] => Object.values(table);
 
+/** Circuits as they are listed everywhere: panel by panel from the service on, by their spaces. */
+export function circuitsInOrder({ panels, circuits }: JobDocument): Circuit[] {
+  const order = rows(panels)
+    .sort((a, b) => Number(a.feeder !== null) - Number(b.feeder !== null) || a.name.localeCompare(b.name))
+    .map((p) => p.id);
+  return rows(circuits).sort(
+    (a, b) =>
+      order.indexOf(a.panelId) - order.indexOf(b.panelId) ||
+      a.space - b.space ||
+      a.half.localeCompare(b.half) ||
+      a.id.localeCompare(b.id),
+  );
+}
+
 /** The appliance that an outlet is there for. */
 export const servedBy = ({ fixtures }: JobDocument, { serves }: Pick<Box, 'serves'>): Fixture | undefined =>
   serves === null ? undefined : fixtures[serves];

@@ -1,6 +1,6 @@
 /** The register of ground-fault and arc-fault devices: what each protects, its age, when to test and replace it. */
 import type { Run } from '../circuits/run.ts';
-import { rows } from '../job/document.ts';
+import { circuitsInOrder, rows } from '../job/document.ts';
 import type { Box, Circuit, DeviceTest, JobDocument } from '../job/schema.ts';
 
 /** Monthly, as the makers’ instructions have it. */
@@ -133,9 +133,7 @@ export const registerOf = (
   runOf: (circuit: Circuit) => Run,
   today: string,
 ): RegisteredDevice[] =>
-  rows(document.circuits)
-    .sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space)
-    .flatMap((circuit) => devicesOn(document, runOf(circuit), today));
+  circuitsInOrder(document).flatMap((circuit) => devicesOn(document, runOf(circuit), today));
 
 function stateOf(
   last: DeviceTest | undefined,

@@ -3,7 +3,7 @@ import { decisionsFor, labelsFor, type Decision } from '../code/decisions.ts';
 import { byGravity, type Finding } from '../code/rule.ts';
 import type { View } from '../code/view.ts';
 import { dropAt, fullLoad, type Run } from '../circuits/run.ts';
-import { rows } from '../job/document.ts';
+import { circuitsInOrder, rows } from '../job/document.ts';
 import { ALL_RULES } from '../code/rules/index.ts';
 import type {
   Amendment,
@@ -75,13 +75,11 @@ const UNKNOWN_PLACE: Verdict = {
  */
 export function reportOf(view: View, findings: readonly Finding[], today: string, now: string): Report {
   const { document } = view;
-  const circuits = rows(document.circuits)
-    .sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space)
-    .map((circuit): ReportCircuit => {
-      const run = view.run(circuit);
-      const percent = run.end && (dropAt(run.end, fullLoad(circuit)) / run.volts) * 100;
-      return { circuit, run, state: circuitState(document, circuit, now), dropPercent: percent };
-    });
+  const circuits = circuitsInOrder(document).map((circuit): ReportCircuit => {
+    const run = view.run(circuit);
+    const percent = run.end && (dropAt(run.end, fullLoad(circuit)) / run.volts) * 100;
+    return { circuit, run, state: circuitState(document, circuit, now), dropPercent: percent };
+  });
   const outlets = circuits.flatMap(({ circuit, run }) =>
     run.stops.map(({ box, area }) => ({
       box,

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { rows } from '../../../core/job/document.ts';
+  import { circuitsInOrder } from '../../../core/job/document.ts';
   import { OTHER_SOURCES, type OtherSource, type Proof } from '../../../core/job/schema.ts';
   import type { RunStop } from '../../../core/circuits/run.ts';
   import { circuitsIn, pointsIn } from '../../../core/records/points.ts';
@@ -79,7 +79,7 @@
       table: 'boxes',
       rows: [{ ...box, through: [...box.through, circuitId] }],
     });
-  const others = $derived(rows(document.circuits).filter((c) => !circuitIds.includes(c.id)));
+  const others = $derived(circuitsInOrder(document).filter((c) => !circuitIds.includes(c.id)));
 
   async function record() {
     made.set({ by });

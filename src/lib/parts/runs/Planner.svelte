@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
-  import { rows } from '../../../core/job/document.ts';
+  import { circuitsInOrder, rows } from '../../../core/job/document.ts';
   import type { JobDocument } from '../../../core/job/schema.ts';
   import { houseProblem, soundCircuits } from '../../../core/planner/house.ts';
   import { figuresNow, type Extended, type PlanFigures } from '../../../core/planner/proposal.ts';
@@ -85,9 +85,7 @@
     new Set([...(house?.open ?? []), ...(house?.trunks ?? []).map((t) => t.circuit)].map((c) => c.id)),
   );
   const lockable = $derived(
-    rows(session.document.circuits)
-      .filter((c) => openIds.has(c.id) || locked.includes(c.id))
-      .sort((a, b) => a.space - b.space),
+    circuitsInOrder(session.document).filter((c) => openIds.has(c.id) || locked.includes(c.id)),
   );
   const whyNot = $derived(new Map(house?.notExtended.map(({ circuit, why }) => [circuit.id, why])));
   const fixed = $derived(house?.kept.filter((c) => !locked.includes(c.id)) ?? []);

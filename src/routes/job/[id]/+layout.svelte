@@ -4,7 +4,7 @@
   import { tinykeys } from 'tinykeys';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { rows } from '../../../core/job/document.ts';
+  import { circuitsInOrder, rows } from '../../../core/job/document.ts';
   import { EDITIONS } from '../../../core/job/schema.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { downloadJob } from '$lib/files.ts';
@@ -76,7 +76,7 @@
               words: `${b.note} receptacle outlet`,
               run: () => go('layout', `?box=${b.id}`),
             })),
-            ...rows(session.document.circuits).map((c) => ({
+            ...circuitsInOrder(session.document).map((c) => ({
               id: c.id,
               name: c.name,
               hint: `Circuit, space ${c.space}`,

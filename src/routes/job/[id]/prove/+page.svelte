@@ -3,7 +3,7 @@
   import { LockOutline } from 'flowbite-svelte-icons';
   import { tinykeys } from 'tinykeys';
   import { page } from '$app/state';
-  import { rows } from '../../../../core/job/document.ts';
+  import { circuitsInOrder } from '../../../../core/job/document.ts';
   import type { Reading } from '../../../../core/job/schema.ts';
   import { besideNeighbour, type AtStop } from '../../../../core/records/compare.ts';
   import { devicesOn } from '../../../../core/records/deviceTests.ts';
@@ -33,7 +33,7 @@
 
   const session = useSession();
   const document = $derived(session.document);
-  const circuits = $derived(rows(document.circuits).sort((a, b) => a.space - b.space));
+  const circuits = $derived(circuitsInOrder(document));
 
   let chosenId = $state<string | null>(page.url.searchParams.get('circuit'));
   const circuit = $derived((chosenId !== null && document.circuits[chosenId]) || circuits[0] || null);

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onMount, tick } from 'svelte';
   import { page } from '$app/state';
-  import { breakerOf, newId, PLAIN_CIRCUIT, rows } from '../../../../core/job/document.ts';
+  import { breakerOf, circuitsInOrder, newId, PLAIN_CIRCUIT, rows } from '../../../../core/job/document.ts';
   import type { Circuit } from '../../../../core/job/schema.ts';
   import type { Command } from '../../../../core/job/commands.ts';
   import { purposeOf } from '../../../../core/panel/purpose.ts';
@@ -25,9 +25,7 @@
   const session = useSession();
   const document = $derived(session.document);
   const settings = $derived(document.job.settings);
-  const circuits = $derived(
-    rows(document.circuits).sort((a, b) => a.panelId.localeCompare(b.panelId) || a.space - b.space),
-  );
+  const circuits = $derived(circuitsInOrder(document));
 
   let chosenId = $state<string | null>(page.url.searchParams.get('circuit'));
   let boxId = $state<string | null>(null);
