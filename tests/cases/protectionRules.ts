@@ -127,6 +127,22 @@ const inRain = (values: Partial<Box>, cover: Box['device']['cover']): NonNullabl
   ),
   area: room([144, 120, 144, 120], undefined, { kind: 'outdoors', location: 'wet' }),
 });
+/** A hot tub outdoors with the outlet that feeds it. */
+const HOT_TUB: NonNullable<House> = {
+  ...one(
+    { serves: 'fixture-hot-tub-1-60', device: device({ kind: 'hard-wired' }) },
+    {},
+    {
+      fixtures: [
+        fixture('hot-tub', 1, 60, 84, {
+          connection: 'hard-wired',
+          nameplate: { volts: 240, ...PLAIN_NAMEPLATE, amps: 40 },
+        }),
+      ],
+    },
+  ),
+  kind: 'outdoors',
+};
 const floorHeat = (
   kind: 'bathroom' | 'kitchen' | 'bedroom',
   values: Partial<Box> = {},
@@ -565,46 +581,8 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
     { panels: [{ ...PANEL, mainRating: 600, busRating: 600 }] },
     null,
   ],
-  [
-    'gfci',
-    'the outlet of a hot tub is not judged',
-    {
-      ...one(
-        { serves: 'fixture-hot-tub-1-60', device: device({ kind: 'hard-wired' }) },
-        {},
-        {
-          fixtures: [
-            fixture('hot-tub', 1, 60, 84, {
-              connection: 'hard-wired',
-              nameplate: { volts: 240, ...PLAIN_NAMEPLATE, amps: 40 },
-            }),
-          ],
-        },
-      ),
-      kind: 'outdoors',
-    },
-    null,
-  ],
-  [
-    'circuit-load',
-    'nor is its circuit',
-    {
-      ...one(
-        { serves: 'fixture-hot-tub-1-60', device: device({ kind: 'hard-wired' }) },
-        {},
-        {
-          fixtures: [
-            fixture('hot-tub', 1, 60, 84, {
-              connection: 'hard-wired',
-              nameplate: { volts: 240, ...PLAIN_NAMEPLATE, amps: 40 },
-            }),
-          ],
-        },
-      ),
-      kind: 'outdoors',
-    },
-    null,
-  ],
+  ['gfci', 'the outlet of a hot tub is not judged', HOT_TUB, null],
+  ['circuit-load', 'nor is its circuit', HOT_TUB, null],
 ];
 
 export const PROTECTION_CASES: RuleCase[] = TABLE.map(([rule, what, parts, answers, words]) =>
