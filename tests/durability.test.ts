@@ -1,6 +1,6 @@
 /** What is stored stays: reloads, undo across them, other tabs, a full disk, no server. */
 import assert from 'node:assert/strict';
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { test } from 'node:test';
 import { studioJob } from '../demo/studio.ts';
@@ -125,6 +125,8 @@ test('a job that a file takes the place of in another tab is kept apart, offered
       () => readdirSync(app.downloads).some((f) => f.startsWith('14-tamarack-court') && f.endsWith('.json')),
       10000,
     );
+    // The next test looks for an export of its own.
+    for (const f of readdirSync(app.downloads)) rmSync(join(app.downloads, f));
     await press(app.driver, 'Show the job as it is now');
     await sees(app.driver, /Tamarack, second survey/);
     await app.driver.switchTo().window(second);
