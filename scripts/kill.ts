@@ -31,7 +31,7 @@ const TYPE = `
 /** The number shown, and whether it is stored. */
 const SHOWN = `
   const name = document.querySelector('header .job strong')?.textContent ?? '';
-  return [Number(/\\d+/.exec(name)?.[0] ?? 0), document.querySelector('[data-unsaved]') === null];`;
+  return [Number(/Round (\\d+)/.exec(name)?.[1] ?? 0), document.querySelector('[data-unsaved]') === null];`;
 const STORED = `
   const done = arguments[0];
   const open = indexedDB.open('hekto');
@@ -64,7 +64,7 @@ try {
       const rows = await driver.executeAsyncScript<{ table: string; value: unknown }[]>(STORED);
       const of = (table: string) => rows.filter((r) => r.table === table).map((r) => r.value);
       const job = of('job')[0] as Job;
-      const stored = Number(/\d+/.exec(job.name)?.[0] ?? 0);
+      const stored = Number(/Round (\d+)/.exec(job.name)?.[1] ?? 0);
       if (stored < last) {
         lost += last - stored;
         console.log(`round ${round}: ${last} was shown as saved, ${stored} is stored`);

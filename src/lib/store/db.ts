@@ -87,7 +87,8 @@ class HektoDatabase extends Dexie {
   pictures!: Table<PictureRow, [string, string]>;
 
   constructor() {
-    super('hekto');
+    // A change that is shown as saved is on the disk, not on its way there.
+    super('hekto', { chromeTransactionDurability: 'strict' });
     this.version(1).stores({
       jobs: 'id, updatedAt',
       entities: '[jobId+table+id], jobId',
