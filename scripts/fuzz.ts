@@ -3,7 +3,7 @@ import { fork } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { READERS } from './mutations.ts';
 
-const HANG_MS = 1000;
+const HANG_MS = 5000;
 /** A share of them, such as `npm run fuzz -- 0.1`; all without one. */
 const share = Number(process.argv[2] ?? 1);
 const countOf = (name: string) => Math.ceil((name === 'job file' ? 10000 : 2000) * share);
