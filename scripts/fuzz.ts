@@ -1,9 +1,11 @@
-/** Runs every reader on broken files in a process each, and counts. A file may take a second. */
+/** Runs every reader on broken files in a process each, and counts. A file may take a second of the processor. */
 import { fork } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { READERS } from './mutations.ts';
 
-const HANG_MS = 5000;
+const HANG_MS = 1000;
+/** Past this on the clock a reader is ended: it does not come back, however busy the machine. */
+const END_MS = 10000;
 /** A share of them, such as `npm run fuzz -- 0.1`; all without one. */
 const share = Number(process.argv[2] ?? 1);
 const countOf = (name: string) => Math.ceil((name === 'job file' ? 10000 : 2000) * share);
@@ -37,7 +39,7 @@ function runFrom(reader: number, from: number, to: number, count: Count): Promis
       if (m.at === 'end') end(null);
       else if (m.at === 'begun') {
         seed = m.seed;
-        timer = setTimeout(() => end(seed), HANG_MS + 1000);
+        timer = setTimeout(() => end(seed), END_MS);
       } else {
         count.slowest = Math.max(count.slowest, m.ms);
         if (m.ms > HANG_MS) count.hangs.push(m.seed);
