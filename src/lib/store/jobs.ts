@@ -101,7 +101,7 @@ export const changesAfter = (jobId: string, seq: number): Promise<ChangeRow[]> =
 export const catchUp = (state: Loaded, rows: readonly ChangeRow[]): Loaded =>
   rows.reduce(
     (s, row) => ({
-      incarnation: s.incarnation,
+      ...s,
       document: applyChanges(s.document, row.changes),
       seq: row.seq!,
       history: fold(s.history, row),
@@ -183,21 +183,18 @@ function again(document: JobDocument, changes: readonly Change[]): Change[] {
   return made;
 }
 
-export const undo = (jobId: string, state: Loaded): Promise<Loaded> =>
-  transact(jobId, state, ({ document, history }) => {
-    const row = history.undo.at(-1);
-    return row
-      ? { kind: 'undo', label: row.label, changes: again(document, inverse(row.changes)), of: row.seq! }
-      : null;
-  });
+const step =
+  (kind: keyof History, changesOf: (made: Change[]) => Change[]) =>
+  (jobId: string, state: Loaded): Promise<Loaded> =>
+    transact(jobId, state, ({ document, history }) => {
+      const row = history[kind].at(-1);
+      return row
+        ? { kind, label: row.label, changes: again(document, changesOf(row.changes)), of: row.seq! }
+        : null;
+    });
 
-export const redo = (jobId: string, state: Loaded): Promise<Loaded> =>
-  transact(jobId, state, ({ document, history }) => {
-    const row = history.redo.at(-1);
-    return row
-      ? { kind: 'redo', label: row.label, changes: again(document, row.changes), of: row.seq! }
-      : null;
-  });
+export const undo = step('undo', inverse);
+export const redo = step('redo', (changes) => changes);
 
 /**
  * Stores a whole document as a job, in place of one with the same id.

@@ -18,12 +18,13 @@ export async function readApart<K extends keyof Reader>(
   stop?: AbortSignal,
 ): Promise<Value<K>> {
   const worker = new Worker(new URL('./reader.worker.ts', import.meta.url), { type: 'module' });
+  let timer: ReturnType<typeof setTimeout> | undefined;
   try {
     const remote = wrap<Reader>(worker);
     const read = remote[kind] as unknown as (text: string) => Promise<Outcome<Value<K>>>;
     const ended = new Promise<never>((_, reject) => {
       const end = (message: string) => reject(new InvalidError([{ path: 'file', message }]));
-      setTimeout(
+      timer = setTimeout(
         () => end(`took longer than ${LIMIT_MS / 1000} s to read; nothing of it was kept`),
         LIMIT_MS,
       );
@@ -34,6 +35,7 @@ export async function readApart<K extends keyof Reader>(
     if (!outcome.ok) throw new InvalidError(outcome.problems);
     return outcome.value;
   } finally {
+    clearTimeout(timer);
     worker.terminate();
   }
 }
