@@ -4,7 +4,7 @@ import type { Circuit, Fixture, FixtureKind, Job, JobDocument } from '../job/sch
 import { isReceptacle } from '../plan/wallSpaces.ts';
 import type { Result } from '../units/result.ts';
 import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind, type PartLoad } from './demand.ts';
-import { fullLoad, type Run, type RunStop } from './run.ts';
+import { fullLoad, outletsOf, type Run, type RunStop } from './run.ts';
 import { sizeCircuit, type Conditions, type Sizing, type SizingInput } from './sizing.ts';
 
 const KIND: Partial<Record<FixtureKind, BranchLoadKind>> = {
@@ -62,10 +62,6 @@ export function fixturesOn(document: JobDocument, run: Run): Fixture[] {
   );
   return [...new Set(ids)].flatMap((id) => document.fixtures[id] ?? []);
 }
-
-/** The outlets at which current is taken: switches and what goes out are not among them. */
-const outletsOf = (run: Run) =>
-  run.stops.filter(({ box }) => box.status !== 'remove' && box.device.kind !== 'switch');
 
 export interface CircuitLoad {
   load: BranchLoad;

@@ -272,6 +272,10 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
   };
 }
 
+/** The outlets at which current is taken: switches and what goes out are not among them. */
+export const outletsOf = (run: Run): RunStop[] =>
+  run.stops.filter(({ box }) => box.status !== 'remove' && box.device.kind !== 'switch');
+
 /** Drop at a stop with one load there and nothing else on, volts. */
 export const dropAt = (stop: RunStop, amps: number): number => 2 * stop.pathOhms * amps;
 

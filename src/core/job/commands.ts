@@ -3,7 +3,7 @@
  * runs; running it gives a new document, the changes it made, and a label for undo. Nothing is changed
  * in place, and a refused command changes nothing.
  */
-import { changesBetween, rows, stopAt, type Change } from './document.ts';
+import { changesBetween, circuitOf, rows, stopAt, type Change } from './document.ts';
 import { editsBetween, GoneError, withEdits, type FieldEdit } from './edits.ts';
 import { problemsAfter, type Problem } from './integrity.ts';
 import {
@@ -237,15 +237,13 @@ function remove(document: JobDocument, table: TableName, ids: readonly string[])
 
 /** Takes what is gone out of what outlets control, serve, are mounted on and are passed through by. */
 function forget(document: JobDocument, gone: ReadonlySet<string>): JobDocument {
+  const oneLeft = (id: string | null) => (id !== null && gone.has(id) ? null : id);
+  const left = (ids: string[]) => (ids.some((id) => gone.has(id)) ? ids.filter((id) => !gone.has(id)) : ids);
   const changed = rows(document.boxes).flatMap((box) => {
-    const fixtureId = box.fixtureId !== null && gone.has(box.fixtureId) ? null : box.fixtureId;
-    const serves = box.serves !== null && gone.has(box.serves) ? null : box.serves;
-    const controls = box.controls.some((id) => gone.has(id))
-      ? box.controls.filter((id) => !gone.has(id))
-      : box.controls;
-    const through = box.through.some((id) => gone.has(id))
-      ? box.through.filter((id) => !gone.has(id))
-      : box.through;
+    const fixtureId = oneLeft(box.fixtureId);
+    const serves = oneLeft(box.serves);
+    const controls = left(box.controls);
+    const through = left(box.through);
     return fixtureId === box.fixtureId &&
       serves === box.serves &&
       controls === box.controls &&
@@ -325,9 +323,7 @@ function feedStop(
   document: JobDocument,
   { boxId, from }: Extract<Command, { type: 'feed-stop' }>,
 ): JobDocument {
-  const circuit =
-    rows(document.circuits).find((c) => c.stops.some((s) => s.boxId === boxId)) ??
-    refuse('boxId', 'expected the id of an outlet on a circuit');
+  const circuit = circuitOf(document, boxId) ?? refuse('boxId', 'expected the id of an outlet on a circuit');
   const { stops } = circuit;
   if (!stops.some((s) => s.boxId === from)) refuse('from', `expected an outlet on “${circuit.name}”`);
   if (stops.find((s) => s.boxId === boxId)!.from === null)

@@ -252,6 +252,10 @@ export function circuitsInOrder({ panels, circuits }: JobDocument): Circuit[] {
   );
 }
 
+/** The circuit that an outlet is on. */
+export const circuitOf = ({ circuits }: Pick<JobDocument, 'circuits'>, boxId: string): Circuit | undefined =>
+  rows(circuits).find((c) => c.stops.some((s) => s.boxId === boxId));
+
 /** The appliance that an outlet is there for. */
 export const servedBy = ({ fixtures }: JobDocument, { serves }: Pick<Box, 'serves'>): Fixture | undefined =>
   serves === null ? undefined : fixtures[serves];

@@ -1,5 +1,5 @@
 /** What has to be touched with a tester in a box before it is dead: every splice group and loose end on record there. */
-import { rows } from '../job/document.ts';
+import { circuitOf, rows } from '../job/document.ts';
 import type { Box, Circuit, JobDocument, Stop } from '../job/schema.ts';
 
 export type PointRole = 'hot' | 'neutral' | 'ground' | 'unknown';
@@ -158,7 +158,7 @@ function pointsAt(document: JobDocument, circuit: Circuit, { box, stop }: { box:
 function foundPoints(document: JobDocument, box: Box, planned: readonly Point[]): Point[] {
   const { found } = box;
   if (!found) return [];
-  const circuit = rows(document.circuits).find((c) => c.stops.some((s) => s.boxId === box.id));
+  const circuit = circuitOf(document, box.id);
   const cables = circuit ? 1 + circuit.stops.filter((s) => s.from === box.id).length : 0;
   const points: Point[] = [];
   const add = (key: string, name: string) =>

@@ -1,4 +1,5 @@
 import { fixturesOn } from '../../circuits/circuitLoad.ts';
+import { outletsOf } from '../../circuits/run.ts';
 import { isReceptacle } from '../../plan/wallSpaces.ts';
 import { plateAmps } from '../../panel/jobLoad.ts';
 import { round } from '../../units/quantity.ts';
@@ -21,7 +22,7 @@ export const cordShare = rule({
   check(circuit, view) {
     const run = view.run(circuit);
     const { rating } = circuit.breaker;
-    const outlets = run.stops.filter(({ box }) => box.status !== 'remove' && box.device.kind !== 'switch');
+    const outlets = outletsOf(run);
     return fixturesOn(view.document, run).flatMap((fixture): Verdict[] => {
       const stop = outlets.find(({ box }) => box.serves === fixture.id);
       const amps = plateAmps(fixture);

@@ -1,3 +1,4 @@
+import { outletsOf } from '../../circuits/run.ts';
 import { servedBy } from '../../job/document.ts';
 import { plateAmps } from '../../panel/jobLoad.ts';
 import { round } from '../../units/quantity.ts';
@@ -14,8 +15,7 @@ export const fixedEquipmentShare = rule({
     const { rating } = circuit.breaker;
     if (rating > 20) return [];
     const { document } = view;
-    const run = view.run(circuit);
-    const outlets = run.stops.filter(({ box }) => box.status !== 'remove' && box.device.kind !== 'switch');
+    const outlets = outletsOf(view.run(circuit));
     const fixed = outlets.flatMap(({ box }) => {
       const fixture = servedBy(document, box);
       const held = fixture && (fixture.connection === 'hard-wired' || fixture.fastened);

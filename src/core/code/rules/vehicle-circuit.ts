@@ -1,3 +1,4 @@
+import { outletsOf } from '../../circuits/run.ts';
 import { servedBy } from '../../job/document.ts';
 import type { Command } from '../../job/commands.ts';
 import { plateAmps } from '../../panel/jobLoad.ts';
@@ -13,9 +14,7 @@ export const vehicleCircuit = rule({
   sections: sameSection('625.40'),
   why: 'A car draws its whole current for hours: nothing else fits beside it.',
   check(circuit, view) {
-    const outlets = view
-      .run(circuit)
-      .stops.filter(({ box }) => box.status !== 'remove' && box.device.kind !== 'switch');
+    const outlets = outletsOf(view.run(circuit));
     const shared = VEHICLE_SHARED[view.edition];
     return outlets.flatMap((stop): Verdict[] => {
       const fixture = servedBy(view.document, stop.box);
