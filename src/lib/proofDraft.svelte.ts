@@ -1,27 +1,22 @@
 /** A proof of dead while it is made: kept on the device, so that a reload in the middle loses no act. */
 import { newId } from '../core/job/document.ts';
 import type { PutCommand } from '../core/job/commands.ts';
-import type { Instrument, Observation, Proof } from '../core/job/schema.ts';
-import type { Act, Draft, Seen } from '../core/records/acts.ts';
+import type { Instrument } from '../core/job/schema.ts';
+import {
+  blankDraft,
+  OTHER,
+  REFERENCE,
+  rowsOf,
+  type Act,
+  type Draft,
+  type Seen,
+} from '../core/records/acts.ts';
 
 /** What was seen, when, and by whom. */
 type Timed = Seen & { at: string };
 type Kept = { draft: Draft; seen: Timed[]; tester: Instrument; day: string };
 
 const today = () => new Date().toDateString();
-const blank = (boxId: string, by: string): Draft => ({
-  boxId,
-  by,
-  basis: 'live-before',
-  seenBy: '',
-  lockedOut: [],
-  mainOff: false,
-  sourcesOff: [],
-  reference: 'ground',
-  referenceName: '',
-  others: 'not-looked',
-  reason: '',
-});
 
 export class ProofDraft {
   readonly boxId: string;
@@ -35,7 +30,7 @@ export class ProofDraft {
   constructor(jobId: string, boxId: string, by: string) {
     this.boxId = boxId;
     this.key = `hekto-proof-${jobId}-${boxId}`;
-    this.draft = blank(boxId, by);
+    this.draft = blankDraft(boxId, by);
     const kept = this.kept();
     if (kept) {
       this.draft = { ...this.draft, ...kept.draft, boxId, by: by || kept.draft.by };
@@ -73,35 +68,33 @@ export class ProofDraft {
   see(act: Act, shown: Pick<Seen, 'value' | 'quantity'>, circuitIds: readonly string[]): void {
     if (!act.reads) return;
     const { live, ...nodes } = act.reads;
-    const seen: Timed = {
+    this.add({
       ...nodes,
       ...shown,
-      instrument: this.tester,
       on: live && act.kind === 'live' ? [...circuitIds] : [],
       off: live ? [] : [...circuitIds],
-      at: new Date().toISOString(),
-    };
-    this.seen = [...this.seen, seen];
+    });
     this.keep();
   }
 
   /** Another conductor, which is on no record. */
   addOther(name: string, value: number, circuitIds: readonly string[]): void {
-    const count = this.seen.filter((s) => s.node.startsWith('other.')).length;
-    const seen: Timed = {
-      node: `other.${count + 1}`,
+    const count = this.seen.filter((s) => s.node.startsWith(OTHER)).length;
+    this.add({
+      node: `${OTHER}${count + 1}`,
       nodeName: name,
-      to: 'reference',
+      to: REFERENCE,
       toName: this.draft.referenceName,
       quantity: 'volts',
       value,
-      instrument: this.tester,
       on: [],
       off: [...circuitIds],
-      at: new Date().toISOString(),
-    };
-    this.seen = [...this.seen, seen];
+    });
     this.set({ others: 'read' });
+  }
+
+  private add(seen: Omit<Timed, 'instrument' | 'at'>): void {
+    this.seen = [...this.seen, { ...seen, instrument: this.tester, at: new Date().toISOString() }];
   }
 
   /** Takes the last act back. */
@@ -113,28 +106,15 @@ export class ProofDraft {
   /** Takes back everything. */
   startAgain(): void {
     this.seen = [];
-    this.draft = blank(this.boxId, this.draft.by);
+    this.draft = blankDraft(this.boxId, this.draft.by);
     this.answered = false;
     localStorage.removeItem(this.key);
   }
 
   /** The proof and its observations as rows to put on record. */
   command(place: string): { type: 'batch'; label: string; commands: PutCommand[] } {
-    const { draft, boxId } = this;
-    const observations = this.seen.map((s): Observation => ({
-      ...s,
-      id: newId('observation'),
-      boxId,
-      place,
-      by: draft.by,
-    }));
-    const proof: Proof = {
-      ...draft,
-      id: newId('proof'),
-      place,
-      at: new Date().toISOString(),
-      observations: observations.map((o) => o.id),
-    };
+    const at = new Date().toISOString();
+    const { proof, observations } = rowsOf(this.draft, this.seen, { place, at }, newId);
     return {
       type: 'batch',
       label: 'Proof of dead',

@@ -52,7 +52,32 @@ export interface Act {
   problem: string | null;
   /** What is on record and may turn out not to be in the box. */
   mayBeAbsent: boolean;
+  /** What the draft becomes when it is said to be done; null where that takes more than saying so. */
+  sets: Partial<Draft> | null;
 }
+
+/** The draft of a box of which nothing was answered yet. */
+export const blankDraft = (boxId: string, by: string): Draft => ({
+  boxId,
+  by,
+  basis: 'live-before',
+  seenBy: '',
+  lockedOut: [],
+  mainOff: false,
+  sourcesOff: [],
+  reference: 'ground',
+  referenceName: '',
+  others: 'not-looked',
+  reason: '',
+});
+
+/** An act that is answered, not read. */
+const answered = (
+  key: string,
+  words: string,
+  done: boolean,
+  { kind = 'answer', problem = null, sets = null }: Partial<Pick<Act, 'kind' | 'problem' | 'sets'>> = {},
+): Act => ({ key, kind, words, reads: null, done, problem, mayBeAbsent: false, sets });
 
 const isBy = (list: readonly Instrument[], { instrument }: Seen): boolean => list.includes(instrument);
 const isLive = (volts: number): boolean => volts >= LIVE_VOLTS.least && volts <= LIVE_VOLTS.most;
@@ -73,28 +98,27 @@ const REFERENCE_WORDS: Record<Proof['reference'], string> = {
 export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: readonly Seen[]): Act[] {
   const points = pointsIn(document, box);
   const circuits = circuitsIn(document, box);
-  const acts: Act[] = [];
-  const { job } = document;
-  const answer = (key: string, words: string, done: boolean, problem: string | null = null): void => {
-    acts.push({ key, kind: 'answer', words, reads: null, done, problem, mayBeAbsent: false });
-  };
-  answer('by', 'Who proves it', draft.by.trim() !== '');
-  answer(
-    'sources',
-    'Ask once for the house: generator, inverter, battery, a second feed?',
-    job.otherSources.asked,
-  );
+  const { otherSources } = document.job;
   const landed = draft.basis !== 'not-landed';
-  answer(
-    'basis',
-    landed ? 'What shows that the breaker did it' : `Home run not landed, seen by ${draft.seenBy || '…'}`,
-    !draft.basis.startsWith('earlier') && (landed || draft.seenBy.trim() !== ''),
-    landed ? null : 'expected who saw that the home run is not landed',
-  );
   const whyNoReference = referenceProblem(draft, points);
-  answer('reference', 'What every conductor is read to', whyNoReference === null, whyNoReference);
-  acts.push(...readings(box, points, draft, seen, circuits, job.otherSources.kinds));
-  return acts;
+  return [
+    answered('by', 'Who proves it', draft.by.trim() !== ''),
+    answered(
+      'sources',
+      'Ask once for the house: generator, inverter, battery, a second feed?',
+      otherSources.asked,
+    ),
+    answered(
+      'basis',
+      landed ? 'What shows that the breaker did it' : `Home run not landed, seen by ${draft.seenBy || '…'}`,
+      !draft.basis.startsWith('earlier') && (landed || draft.seenBy.trim() !== ''),
+      { problem: landed ? null : 'expected who saw that the home run is not landed' },
+    ),
+    answered('reference', 'What every conductor is read to', whyNoReference === null, {
+      problem: whyNoReference,
+    }),
+    ...readings(box, points, draft, seen, circuits, otherSources.kinds),
+  ];
 }
 
 /** Why a draft has nothing yet to read conductors to; null when it has. */
@@ -161,6 +185,7 @@ function readings(
             ? `not proved ${after ? 'after' : 'before'}: ${missing.join(', ')}`
             : null,
       mayBeAbsent: false,
+      sets: null,
     };
   };
 
@@ -194,17 +219,8 @@ function readings(
             : 'expected a conductor that was live in this box'
         : null,
     mayBeAbsent: false,
+    sets: null,
   };
-
-  const lock = (key: string, words: string, done: boolean): Act => ({
-    key,
-    kind: 'lock',
-    words,
-    reads: null,
-    done,
-    problem: null,
-    mayBeAbsent: false,
-  });
 
   const reading = (
     kind: 'face' | 'dead' | 'pair',
@@ -225,6 +241,7 @@ function readings(
       done: last !== undefined && problem === null,
       problem,
       mayBeAbsent,
+      sets: null,
     };
   };
 
@@ -234,19 +251,21 @@ function readings(
   acts.push(source(false), live);
   for (const kind of kinds)
     acts.push(
-      lock(
+      answered(
         `off ${kind}`,
         `The ${SOURCE_WORDS[kind]} off and locked as well`,
         draft.sourcesOff.includes(kind),
+        { kind: 'lock', sets: { sourcesOff: [...draft.sourcesOff, kind] } },
       ),
     );
   if (landed)
     for (const c of circuits)
       acts.push(
-        lock(
+        answered(
           `lock ${c.id}`,
           `Breaker ${c.space} (${c.name}) off, locked or taped, note on the panel, people told`,
           draft.lockedOut.includes(c.id),
+          { kind: 'lock', sets: { lockedOut: [...draft.lockedOut, c.id] } },
         ),
       );
   acts.push(...faceActs(box, reading));
@@ -256,16 +275,15 @@ function readings(
   const others = seen.filter((s) => s.node.startsWith(OTHER));
   for (const node of new Set(others.map((s) => s.node)))
     acts.push(reading('dead', node, others.find((s) => s.node === node)!.nodeName, REFERENCE, to));
-  acts.push({
-    key: 'others',
-    kind: 'answer',
-    words: 'Any other conductor in the box, behind the device or in the back?',
-    reads: null,
-    done: draft.others === 'none' || (draft.others === 'read' && others.length > 0),
-    problem: draft.others === 'read' && others.length === 0 ? 'expected a reading of each' : null,
-    mayBeAbsent: false,
-  });
-  acts.push(source(true));
+  acts.push(
+    answered(
+      'others',
+      'Any other conductor in the box, behind the device or in the back?',
+      draft.others === 'none' || (draft.others === 'read' && others.length > 0),
+      { problem: draft.others === 'read' && others.length === 0 ? 'expected a reading of each' : null },
+    ),
+    source(true),
+  );
   return acts;
 }
 
@@ -294,6 +312,26 @@ function deadProblem(seen: Seen, inBox: ReadonlySet<string>, landed: boolean): s
   if (seen.instrument === 'high-impedance meter' && seen.value < LIVE_VOLTS.least)
     return `${seen.value} V is not dead; expected ${DEAD_VOLTS} V or less. It may be a ghost: read it again, to the same reference, with a two-pole tester or at low impedance`;
   return `${seen.value} V is not dead; expected ${DEAD_VOLTS} V or less${seen.value < 15 ? '. On a neutral: another circuit’s current flows in it' : ''}`;
+}
+
+/** A draft and what was seen as the rows that go on record. @param at UTC time of the proof */
+export function rowsOf(
+  draft: Draft,
+  seen: readonly (Seen & Pick<Observation, 'at'>)[],
+  { place, at }: Pick<Proof, 'place' | 'at'>,
+  newId: (prefix: 'proof' | 'observation') => string,
+): { proof: Proof; observations: Observation[] } {
+  const { boxId, by } = draft;
+  const observations = seen.map(({ at: seenAt, ...s }): Observation => ({
+    ...s,
+    id: newId('observation'),
+    boxId,
+    place,
+    at: seenAt,
+    by,
+  }));
+  const proof = { ...draft, id: newId('proof'), place, at, observations: observations.map((o) => o.id) };
+  return { proof, observations };
 }
 
 /** What is still missing or wrong, in the order of the work; empty when the proof stands. */

@@ -5,9 +5,9 @@
 import type { Run, RunStop } from '../circuits/run.ts';
 import { run, type Command, type Guard, type Outcome } from '../job/commands.ts';
 import type { Problem } from '../job/integrity.ts';
-import { rows, type Change } from '../job/document.ts';
-import type { Circuit, JobDocument, Proof, Reading } from '../job/schema.ts';
-import { circuitsIn } from './points.ts';
+import { circuitOf, type Change } from '../job/document.ts';
+import type { JobDocument, Proof, Reading } from '../job/schema.ts';
+import { circuitsIn, type Point } from './points.ts';
 import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
 import { stepsFor, type WorkStep } from './steps.ts';
 
@@ -17,7 +17,7 @@ export type GatedStep = WorkStep & {
 };
 
 export type Opened =
-  | { open: true; proof: Proof; steps: GatedStep[] }
+  | { open: true; proof: Proof; steps: GatedStep[]; shutNeutrals: { point: Point; why: string }[] }
   /** No step is given out. */
   | { open: false; why: string };
 
@@ -25,22 +25,21 @@ export type Opened =
 export function stepsIn(document: JobDocument, line: Run, stop: RunStop, now: string): Opened {
   const proof = validProof(document, stop.box, now);
   if (!proof) return { open: false, why: whyUnproved(document, stop.box, now) };
-  const [shut] = shutNeutrals(document, stop.box, proof);
+  const shut = shutNeutrals(document, stop.box, proof);
+  const [first] = shut;
   return {
     open: true,
     proof,
+    shutNeutrals: shut,
     steps: stepsFor(line, stop).map((step) => ({
       ...step,
-      shut: step.partsNeutral && shut ? `${shut.point.name}: ${shut.why}` : null,
+      shut: step.partsNeutral && first ? `${first.point.name}: ${first.why}` : null,
     })),
   };
 }
 
 const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
   changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
-
-const circuitOf = (document: JobDocument, boxId: string): Circuit | undefined =>
-  rows(document.circuits).find((c) => c.stops.some((s) => s.boxId === boxId));
 
 const AS_LEFT: Record<Exclude<ReturnType<typeof circuitState>, 'energized'>, string> = {
   measuring:
@@ -75,7 +74,7 @@ const proofs: Guard = (_before, after, changes) =>
     gapsOf(after, proof).map((message) => ({ path: `proofs[${proof.id}]`, message })),
   );
 
-/** A box with a proof stays as it was proved: what joins it later is not in the proof, and ends it. */
+/** What every command has to pass. */
 export const GATES: readonly Guard[] = [readings, proofs];
 
 /** Runs a command behind the gates. @throws InvalidError as `run` does, and where a gate stays shut */

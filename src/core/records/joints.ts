@@ -28,8 +28,8 @@ export function jointRemark(ohms: number, usable: number, said: string, sure = t
   };
 }
 
-/** Resistance that shows between neutral and ground, with its load here or elsewhere on the circuit. */
 /**
+ * Resistance that shows between neutral and ground, with its load here or elsewhere on the circuit.
  * @param path of one conductor from the panel, ohms
  * @param excess of a conductor that is worth a word, ohms
  * @param usable amperes of the circuit

@@ -136,10 +136,11 @@ const isOf = (document: JobDocument, { boxId, basis, lockedOut }: Proof, circuit
   return lockedOut.includes(circuit.id) || (box !== undefined && circuitsIn(document, box).includes(circuit));
 };
 
+const proofsOn = (document: JobDocument, circuit: Circuit, at: string): Proof[] =>
+  rows(document.proofs).filter((p) => p.at <= at && isOf(document, p, circuit));
+
 const newestProof = (document: JobDocument, circuit: Circuit, at: string): string =>
-  rows(document.proofs)
-    .filter((p) => p.at <= at && isOf(document, p, circuit))
-    .reduce((last, p) => (p.at > last ? p.at : last), '');
+  proofsOn(document, circuit, at).reduce((last, p) => (p.at > last ? p.at : last), '');
 
 /** The end of time, for what holds by all that is on record. */
 const EVER = '9999-12-31T23:59:59Z';
@@ -163,8 +164,8 @@ export function circuitState(document: JobDocument, circuit: Circuit, at: string
   if (isEnergized(document, circuit, at)) return 'energized';
   const power = lastPower(document, circuit.id, at);
   if (power?.purpose === 'measurement' && power.at >= newestProof(document, circuit, at)) return 'measuring';
-  const proofs = rows(document.proofs).filter((p) => p.at <= at && isOf(document, p, circuit));
-  return proofs.some((p) => whyEnded(document, p, at) === null) ? 'dead' : 'unproved';
+  const holds = proofsOn(document, circuit, at).some((p) => whyEnded(document, p, at) === null);
+  return holds ? 'dead' : 'unproved';
 }
 
 /** Readings of a box, oldest first, each with whether a later one replaced it. */

@@ -19,7 +19,7 @@ import { registerOf, type RegisteredDevice } from './deviceTests.ts';
 import { KNOWN_SOURCE, LIVE } from './acts.ts';
 import { circuitState, seenFor, struckReadings } from './proof.ts';
 import { settingOf } from './setting.ts';
-import { judge, type Verdict } from './verdict.ts';
+import { judge, unjudged, type Verdict } from './verdict.ts';
 
 export interface ReportCircuit {
   circuit: Circuit;
@@ -59,15 +59,12 @@ export function judgeIn(view: View, reading: Reading): Verdict {
 }
 
 /** A reading of an outlet that is no longer in the job. */
-const UNKNOWN_PLACE: Verdict = {
-  fits: [],
-  silent: [],
-  silentDanger: [],
-  expected: { hotNeutral: null, hotGround: null, neutralGround: null, hotHot: null },
-  grade: 'none',
-  headline: 'Its outlet is no longer in the job',
-  remarks: [],
-};
+const UNKNOWN_PLACE = unjudged('Its outlet is no longer in the job', {
+  hotNeutral: null,
+  hotGround: null,
+  neutralGround: null,
+  hotHot: null,
+});
 
 /**
  * @param today day of the report, for what is due

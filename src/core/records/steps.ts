@@ -10,13 +10,12 @@ export interface WorkStep {
   partsNeutral?: boolean;
 }
 
-/** What leaves a box: the cables to the outlets that it feeds. */
+/** A box of a run, with what its steps turn on. */
 interface Site {
   run: Run;
   stop: RunStop;
+  /** The outlets that it feeds, a cable to each. */
   onward: RunStop[];
-  /** Something joins the conductors of more than one cable. */
-  names: (stops: readonly RunStop[]) => string;
   /** No equipment ground is in the box. */
   bare: boolean;
 }
@@ -27,19 +26,20 @@ export const cablesAt = (run: Run, stop: RunStop): number => 1 + onwardOf(run, s
 const onwardOf = (run: Run, stop: RunStop): RunStop[] =>
   run.stops.filter((s) => run.stops[s.feeder] === stop);
 
+const names = (stops: readonly RunStop[]): string => stops.map((s) => s.box.name).join(', ');
+
 /** The steps at one box, in order: the ground is landed first and taken off last. */
 export function stepsFor(run: Run, stop: RunStop): WorkStep[] {
   const site: Site = {
     run,
     stop,
     onward: onwardOf(run, stop),
-    names: (stops) => stops.map((s) => s.box.name).join(', '),
     bare: stop.box.grounding === 'none' || run.circuit.cable === 'old two-wire',
   };
   return [...before(site), ...ground(site), ...BUILDERS[stop.box.device.kind](site), ...after(site)];
 }
 
-function before({ run, stop, onward, names }: Site): WorkStep[] {
+function before({ run, stop, onward }: Site): WorkStep[] {
   const steps: WorkStep[] = [
     {
       text: `Count the cables: the plan has ${cablesAt(run, stop)}${onward.length > 0 ? `, the feed and on to ${names(onward)}` : ', the feed alone'}.`,
@@ -99,21 +99,20 @@ function ground({ stop, onward, bare }: Site): WorkStep[] {
 }
 
 /** Joins of what only goes on from here, when it is not carried by the device’s own screws. */
-function splices({ stop, onward, names, run }: Site, without: readonly RunStop[] = []): WorkStep[] {
-  const joined = onward.filter((s) => !without.includes(s));
-  if (joined.length === 0) return [];
+function splices({ stop, onward, run }: Site): WorkStep[] {
+  if (onward.length === 0) return [];
   const multiwire = isMultiwire(run);
   if (stop.stop.splice === 'feed-through' && !multiwire)
     return [
       {
-        text: `Carry ${names(joined)} through the device’s second pair of screws, cable by cable.`,
+        text: `Carry ${names(onward)} through the device’s second pair of screws, cable by cable.`,
         because: 'A loose screw here opens everything after it.',
         partsNeutral: true,
       },
     ];
   return [
     {
-      text: `Join the whites of the feed and ${names(joined)} with a tail for the device; then the blacks${run.circuit.breaker.poles === 2 ? ', then the reds' : ''}.`,
+      text: `Join the whites of the feed and ${names(onward)} with a tail for the device; then the blacks${run.circuit.breaker.poles === 2 ? ', then the reds' : ''}.`,
       because: multiwire
         ? 'The neutral of a multiwire circuit never depends on a device, 300.13(B): parted, it puts 240 V across both sides.'
         : 'A device that fails then does not cut the run.',
@@ -123,6 +122,10 @@ function splices({ stop, onward, names, run }: Site, without: readonly RunStop[]
 }
 
 const SCREWS = 'tighten to the torque marked on the device. Tighten unused screws.';
+const MARK_WHITE: WorkStep = {
+  text: 'Mark the white as a hot with tape or paint, here and at the other end.',
+  because: 'In a cable with two insulated conductors it is the second hot, 200.7(C).',
+};
 const ORDER = 'Ground, neutral, hot on; the reverse off. Loose screws are where opens and heat begin.';
 
 function plain(site: Site): WorkStep[] {
@@ -191,12 +194,7 @@ const twoHots = (site: Site): WorkStep[] => [
           because: 'Its two blades are both hots; a neutral on one of them gives 120 V and a live return.',
         },
       ]
-    : [
-        {
-          text: 'Mark the white as a hot with tape or paint, here and at the other end.',
-          because: 'In a cable with two insulated conductors it is the second hot, 200.7(C).',
-        },
-      ]),
+    : [MARK_WHITE]),
   {
     text: `One hot to each brass screw; ${SCREWS}`,
     because: 'Both hots are alike and either goes to either screw. There is no silver screw to land.',
@@ -226,7 +224,7 @@ const fourWires = (site: Site): WorkStep[] =>
       ];
 
 function guarded(site: Site): WorkStep[] {
-  const { onward, names } = site;
+  const { onward } = site;
   const load = onward.filter((s) => s.stop.side === 'load');
   const line = onward.filter((s) => s.stop.side === 'line');
   return [
@@ -260,7 +258,7 @@ function guarded(site: Site): WorkStep[] {
 }
 
 function switchSteps(site: Site): WorkStep[] {
-  const { stop, onward, names } = site;
+  const { stop, onward } = site;
   if (stop.role === 'switch-loop')
     return [
       {
@@ -345,12 +343,7 @@ function hardWired(site: Site): WorkStep[] {
             partsNeutral: true,
           },
         ]
-      : [
-          {
-            text: 'Mark the white as a hot with tape or paint, here and at the other end.',
-            because: 'In a cable with two insulated conductors it is the second hot, 200.7(C).',
-          },
-        ]),
+      : [MARK_WHITE]),
     {
       text: 'One hot to each line terminal (L1 and L2); tighten to the torque on its label.',
       because: 'Both are 120 V to ground: with one pole open the other still is.',

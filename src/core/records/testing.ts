@@ -1,7 +1,7 @@
 /** Proofs of dead made act by act, as a person makes them: for tests and for the demo. */
 import type { Box, Instrument, JobDocument, Observation, Proof } from '../job/schema.ts';
 import { circuitsIn, pointsIn } from './points.ts';
-import { actsOf, proofGaps, type Act, type Draft, type Seen } from './acts.ts';
+import { actsOf, blankDraft, proofGaps, rowsOf, type Act, type Draft, type Seen } from './acts.ts';
 
 export interface Read {
   value: number;
@@ -15,17 +15,10 @@ export type Reader = (act: Act & { reads: NonNullable<Act['reads']> }) => Read |
 export const DEAD: Reader = ({ reads }) => ({ value: reads.live ? 120 : 0 });
 
 export const draftFor = (document: JobDocument, box: Box, values: Partial<Draft> = {}): Draft => ({
-  boxId: box.id,
-  by: 'M. Alder',
-  basis: 'live-before',
-  seenBy: '',
+  ...blankDraft(box.id, 'M. Alder'),
   lockedOut: circuitsIn(document, box).map((c) => c.id),
-  mainOff: false,
   sourcesOff: document.job.otherSources.kinds,
-  reference: 'ground',
-  referenceName: '',
   others: 'none',
-  reason: '',
   ...values,
 });
 
@@ -83,17 +76,11 @@ export function recorded(
   { id = 'proof-1', at = new Date().toISOString() } = {},
 ): { proof: Proof; observations: Observation[]; gaps: string[] } {
   const place = `${box.name}, ${document.areas[box.areaId]?.name ?? ''}`;
-  const observations = seen.map((s, i): Observation => ({
-    ...s,
-    id: `observation-${id}-${i + 1}`,
-    boxId: box.id,
-    place,
-    at,
-    by: draft.by,
-  }));
+  let count = 0;
+  const timed = seen.map((s) => ({ ...s, at }));
+  const idOf = (prefix: string) => (prefix === 'proof' ? id : `observation-${id}-${++count}`);
   return {
-    proof: { ...draft, id, place, at, observations: observations.map((o) => o.id) },
-    observations,
+    ...rowsOf(draft, timed, { place, at }, idOf),
     gaps: proofGaps(document, box, draft, seen),
   };
 }

@@ -214,6 +214,17 @@ function readsAlike(a: Prediction, b: Prediction, lights: number, withReference:
   return !x || !y || x.every((v, i) => v >= lights === y[i]! >= lights);
 }
 
+/** The verdict where there is nothing to judge, or nothing to judge it by. */
+export const unjudged = (headline: string, expected: Verdict['expected']): Verdict => ({
+  fits: [],
+  silent: [],
+  silentDanger: [],
+  expected,
+  grade: 'none',
+  headline,
+  remarks: [],
+});
+
 /**
  * Judges one set of readings.
  * @param setting where they were taken
@@ -225,11 +236,7 @@ export function judge(readings: Readings, setting: Setting): Verdict {
   const correct = all[0]!;
   const expected = soundVolts(correct, setting);
   const read = PREDICTED.filter((pair) => readings[pair] !== null);
-  if (!readings.lamps && read.length === 0)
-    return {
-      ...{ fits: [], silent: [], silentDanger: [], expected },
-      ...{ grade: 'none', headline: 'Nothing read yet', remarks: [] },
-    };
+  if (!readings.lamps && read.length === 0) return unjudged('Nothing read yet', expected);
   const body = new Map<Condition, number>();
   for (const { condition, bodyAmps } of all)
     body.set(condition, Math.max(body.get(condition) ?? 0, bodyAmps));
@@ -288,7 +295,7 @@ export function judge(readings: Readings, setting: Setting): Verdict {
   };
 }
 
-const takesBoth = ({ run }: Setting): boolean => run.volts > 150;
+const takesBoth = ({ run }: Pick<Setting, 'run'>): boolean => run.volts > 150;
 const isDeadly = ({ bodyAmps }: Fit): boolean => bodyAmps >= DANGER_AMPS;
 
 function labelOf({ condition, ohms }: Prediction): string {
@@ -316,8 +323,9 @@ function summary(
     }
   }
   // An unread pair is unread, never zero.
-  const slots: ReadPair[] =
-    run.volts > 150 ? ['hotGround', 'hotHot'] : ['hotNeutral', 'hotGround', 'neutralGround'];
+  const slots: ReadPair[] = takesBoth({ run })
+    ? ['hotGround', 'hotHot']
+    : ['hotNeutral', 'hotGround', 'neutralGround'];
   const dark = readings.lamps?.every((lit) => !lit) ?? slots.every((pair) => readings[pair] !== null);
   if (dark && nothing) {
     const deadly = fits.filter(isDeadly).map((f) => lower(f.label));
@@ -371,15 +379,14 @@ function remarksOn(
   fits: readonly Fit[],
   expected: Verdict['expected'],
 ): Remark[] {
-  const { settings, grounding } = setting;
+  const { run, stop, off = false, settings, grounding } = setting;
   const { limits } = settings;
   const { hotGround, neutralGround, loadAmps, lamps } = readings;
-  const { run, stop, off = false } = setting;
   const usable = fullLoad(run.circuit);
   const remarks: Remark[] = [];
   const worry = (title: string, text: string) => remarks.push({ level: 'worry', title, text });
   const has = (condition: Condition) => fits.some((f) => f.condition === condition);
-  remarks.push(...supplyRemarks(readings, limits, run.volts > 150));
+  remarks.push(...supplyRemarks(readings, limits, takesBoth(setting)));
   const deadly = fits.filter(isDeadly);
   if (!off && deadly.length > 0 && !has('correct')) {
     const sure = deadly.length === fits.length;

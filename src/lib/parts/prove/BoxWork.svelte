@@ -4,7 +4,7 @@
   import type { Energizing, Observation } from '../../../core/job/schema.ts';
   import { circuitNames, type Opened } from '../../../core/records/gates.ts';
   import { circuitsIn } from '../../../core/records/points.ts';
-  import { shutNeutrals, type CircuitState } from '../../../core/records/proof.ts';
+  import type { CircuitState } from '../../../core/records/proof.ts';
   import { localTime } from '../../readings.ts';
   import { energize } from '../../energizing.ts';
   import { useSession } from '../../store/session.svelte.ts';
@@ -34,7 +34,6 @@
     'I am qualified for this by local law',
   ] as const;
   const ticked = $state<boolean[]>(CHECKS.map(() => false));
-  const shut = $derived(opened.open ? shutNeutrals(session.document, stop.box, opened.proof) : []);
 
   async function putPower(purpose: Energizing['purpose']) {
     said = await energize(session, run.circuit.id, by, purpose);
@@ -77,7 +76,7 @@
   <p class="caution">
     Treat a dead wire as live anyway. If anyone may have touched a breaker, prove it again.
   </p>
-  {#each shut as s (s.point.key)}
+  {#each opened.shutNeutrals as s (s.point.key)}
     <div class="shut">
       <p><strong>The {s.point.name} stays joined.</strong> {s.why}.</p>
       <p class="quiet">Clamp each white that meets there, one after the other; put down the largest.</p>

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { circuitsInOrder } from '../../../core/job/document.ts';
-  import { OTHER_SOURCES, type OtherSource, type Proof } from '../../../core/job/schema.ts';
+  import { circuitsInOrder, NOT_ASKED } from '../../../core/job/document.ts';
+  import type { OtherSource, Proof } from '../../../core/job/schema.ts';
   import type { RunStop } from '../../../core/circuits/run.ts';
   import { circuitsIn, pointsIn } from '../../../core/records/points.ts';
-  import { actsOf, DEAD_VOLTS, KNOWN_SOURCE, type Act as ProofAct } from '../../../core/records/acts.ts';
+  import { actsOf, DEAD_VOLTS, KNOWN_SOURCE, type Draft } from '../../../core/records/acts.ts';
   import { panelCaution, sourceNames } from '../../../core/records/sources.ts';
   import { ProofDraft } from '../../proofDraft.svelte.ts';
   import { BASIS_OPTIONS, REFERENCE_OPTIONS, SOURCE_OPTIONS, TESTER_OPTIONS } from '../../names.ts';
@@ -67,10 +67,8 @@
   }
   const answerSources = (list: OtherSource[]) =>
     session.attempt({ type: 'edit-job', values: { otherSources: { asked: true, kinds: list } } });
-  const lock = (a: ProofAct) => {
-    if (a.key.startsWith('off '))
-      made.set({ sourcesOff: [...draft.sourcesOff, a.key.slice(4) as OtherSource] });
-    else made.set({ lockedOut: [...draft.lockedOut, a.key.slice(5)] });
+  const answer = (sets: Partial<Draft>) => {
+    made.set(sets);
     chosen = null;
   };
   const passThrough = (circuitId: string) =>
@@ -121,9 +119,9 @@
         <p class="quiet">Type your name above.</p>
       {:else if act.key === 'sources'}
         <p class="quiet">Asked once for the house. With one of these, the main off makes nothing dead.</p>
-        {#each OTHER_SOURCES as kind (kind)}
+        {#each SOURCE_OPTIONS as { value: kind, name } (kind)}
           <Check
-            label={SOURCE_OPTIONS.find((s) => s.value === kind)!.name}
+            label={name}
             checked={kinds.includes(kind)}
             set={(on) => (kinds = on ? [...kinds, kind] : kinds.filter((k) => k !== kind))}
           />
@@ -190,8 +188,9 @@
             }}
           />
         {/if}
-      {:else if act.kind === 'lock'}
-        <Act kind="main" big onclick={() => lock(act)}>Done</Act>
+      {:else if act.sets}
+        {@const { sets } = act}
+        <Act kind="main" big onclick={() => answer(sets)}>Done</Act>
       {:else if act.key === 'others'}
         <p class="quiet">
           A loose end behind a dead face can be live. Pull gently at each: one that comes out of its joint is
@@ -312,8 +311,7 @@
       <button
         type="button"
         class="again"
-        onclick={() =>
-          session.attempt({ type: 'edit-job', values: { otherSources: { asked: false, kinds: [] } } })}
+        onclick={() => session.attempt({ type: 'edit-job', values: { otherSources: NOT_ASKED } })}
         >Ask again</button
       >
     </p>

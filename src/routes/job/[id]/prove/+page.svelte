@@ -8,7 +8,7 @@
   import { besideNeighbour, type AtStop } from '../../../../core/records/compare.ts';
   import { devicesOn } from '../../../../core/records/deviceTests.ts';
   import { stepsIn } from '../../../../core/records/gates.ts';
-  import { circuitState, readingsOf, validProof } from '../../../../core/records/proof.ts';
+  import { circuitState, readingsOf } from '../../../../core/records/proof.ts';
   import { judgeIn } from '../../../../core/records/report.ts';
   import { sequenceOf, type Task } from '../../../../core/records/sequence.ts';
   import { settingOf } from '../../../../core/records/setting.ts';
@@ -66,8 +66,8 @@
     measuring: 'Lock out, prove it dead again',
     energized: '',
   };
-  const proof = $derived(stop ? validProof(document, stop.box, now) : null);
   const opened = $derived(run && stop ? stepsIn(document, run, stop, now) : null);
+  const proof = $derived(opened?.open ? opened.proof : null);
 
   const standing = $derived(
     (run?.stops ?? []).map(({ box }) =>
