@@ -50,12 +50,11 @@ function one(load: BranchLoad, edition: Edition): Result<Demand> {
       working: `${shown(most!)} marked: at most ${limit} A`,
       section: MARKED_BREAKER.includes(load.kind) ? '110.3(B), 440.22' : '110.3(B), 422.11(A)',
     });
-  const { leastBreaker, mostBreaker, usualBreaker } = asked;
+  const { mostBreaker, usualBreaker } = asked;
   return demand({
     ...asked,
     counted: Math.max(asked.counted, least ?? 0),
     corrected: Math.max(asked.corrected, least ?? 0),
-    leastBreaker,
     // The mark goes before the share of the current that a kind without one may have.
     mostBreaker: limit ?? mostBreaker,
     usualBreaker: usualBreaker !== null && limit !== null ? Math.min(usualBreaker, limit) : usualBreaker,
@@ -123,16 +122,16 @@ function together(load: BranchLoad, edition: Edition): Result<Demand> {
     if (!asked.ok) return fail(`${part.name}: ${asked.message}`);
     counted.push(countedOf(part, asked.value));
   }
-  const on = (hot: 'black' | 'red', of: (c: Counted) => number) =>
-    counted.filter((c) => c.part.hot === hot || c.part.hot === 'both').reduce((sum, c) => sum + of(c), 0);
-  const sums = (['black', 'red'] as const).map((hot) => {
-    const motors = counted.filter((c) => c.part.hot === hot || c.part.hot === 'both').map((c) => c.quarter);
+  const sumOn = (hot: 'black' | 'red') => {
+    const on = counted.filter((c) => c.part.hot === hot || c.part.hot === 'both');
+    const sum = (of: (c: Counted) => number) => on.reduce((total, c) => total + of(c), 0);
     return {
-      amps: on(hot, (c) => c.demand.amps),
-      counted: on(hot, (c) => c.counted) + Math.max(0, ...motors),
+      amps: sum((c) => c.demand.amps),
+      counted: sum((c) => c.counted) + Math.max(0, ...on.map((c) => c.quarter)),
     };
-  });
-  const fuller = sums[0]!.counted >= sums[1]!.counted ? sums[0]! : sums[1]!;
+  };
+  const [black, red] = [sumOn('black'), sumOn('red')];
+  const fuller = black.counted >= red.counted ? black : red;
   const inGeneral = load.amps ?? 0;
   const marks = load.parts.flatMap(({ load: l }) =>
     l.maximumBreaker === null ? [] : (standardAtMost(l.maximumBreaker) ?? []),
@@ -147,14 +146,14 @@ function together(load: BranchLoad, edition: Edition): Result<Demand> {
     counted: Math.max(fuller.counted, inGeneral),
     leastBreaker: Math.max(
       0,
-      ...counted.flatMap((c) => (c.part.load.kind === 'range' ? c.demand.leastBreaker : [])),
+      ...counted.filter((c) => c.part.load.kind === 'range').map((c) => c.demand.leastBreaker),
     ),
     mostBreaker: most,
     nextSizeUp: !load.severalReceptacles && counted.every((c) => c.demand.nextSizeUp),
     steps: [
       {
         what: 'Loads together',
-        working: `${words}${counted.some((c) => c.part.hot !== 'both') && sums[1]!.counted > 0 ? ', on the fuller hot' : ''} = ${round(fuller.counted, 2)} A; what is continuous at 125 %${counted.some((c) => c.quarter > 0) ? ', a quarter more for the largest motor' : ''}`,
+        working: `${words}${counted.some((c) => c.part.hot !== 'both') && red.counted > 0 ? ', on the fuller hot' : ''} = ${round(fuller.counted, 2)} A; what is continuous at 125 %${counted.some((c) => c.quarter > 0) ? ', a quarter more for the largest motor' : ''}`,
         section: '210.19(A)(1), 210.20(A), 220.18',
       },
       ...(heaters > 1

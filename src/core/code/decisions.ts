@@ -223,24 +223,13 @@ function outdoorOutlet(view: View, box: Box, area: Area): { ask: Ask | null; exc
   if (edition === '2023' && (fixture?.status === 'new' || fixture?.status === 'replace')) ask.altered = true;
   if (edition !== '2023' || !fixture || !isServiced(fixture)) return { ask, excepted: null };
   const exception = `listed heating and cooling equipment is excepted until ${OUTDOOR_HVAC_EXCEPTED_UNTIL}, 210.8(F) exception 2`;
-  if (permitDate === null)
-    return {
-      ask: {
-        ...ask,
-        reason: `${ask.reason}; ${exception}: the day of the permit is not on record`,
-        notKnown: true,
-      },
-      excepted: null,
-    };
-  return permitDate < OUTDOOR_HVAC_EXCEPTED_UNTIL
-    ? { ask: null, excepted: exception }
-    : {
-        ask: {
-          ...ask,
-          reason: `${ask.reason}; the exception for heating and cooling ended ${OUTDOOR_HVAC_EXCEPTED_UNTIL}`,
-        },
-        excepted: null,
-      };
+  if (permitDate !== null && permitDate < OUTDOOR_HVAC_EXCEPTED_UNTIL)
+    return { ask: null, excepted: exception };
+  if (permitDate === null) {
+    ask.reason += `; ${exception}: the day of the permit is not on record`;
+    ask.notKnown = true;
+  } else ask.reason += `; the exception for heating and cooling ended ${OUTDOOR_HVAC_EXCEPTED_UNTIL}`;
+  return { ask, excepted: null };
 }
 
 /** Why GFCI is asked for at an outlet, or null. */
@@ -338,13 +327,17 @@ function at120(circuit: Circuit, box: Box): boolean {
   return box.device.kind !== 'hard-wired' || circuit.breaker.poles === 1;
 }
 
+/** Whether an outlet brings its circuit under 210.12: by its room, or by the laundry there. */
+const asksForArc = (view: View, box: Box, area: Area): boolean =>
+  isArcRoom(area) || servesLaundry(view, box, area);
+
 /** The room that brings a circuit under 210.12, or null. */
 export function afciRoom(view: View, circuit: Circuit): { box: Box; area: Area } | null {
   const { rating } = circuit.breaker;
   if (rating > 20 || (rating === 10 && view.edition !== '2023')) return null;
   for (const { box, area } of view.run(circuit).stops) {
     if (box.status === 'remove' || !at120(circuit, box)) continue;
-    if (isArcRoom(area) || servesLaundry(view, box, area)) return { box, area };
+    if (asksForArc(view, box, area)) return { box, area };
   }
   return null;
 }
@@ -369,11 +362,7 @@ export function afciMeans(circuit: Circuit, stop: RunStop): ProtectionOrigin | n
 
 function afci(view: View, box: Box, area: Area): Answer {
   const on = view.stopOf(box);
-  const room = on
-    ? afciRoom(view, on.circuit)
-    : isArcRoom(area) || servesLaundry(view, box, area)
-      ? { box, area }
-      : null;
+  const room = on ? afciRoom(view, on.circuit) : asksForArc(view, box, area) ? { box, area } : null;
   const ask = room && {
     reason: `the circuit supplies ${suppliedRoom(room.area)}`,
     section: afciSection(view.edition),
@@ -467,7 +456,7 @@ export function decisionOn(topic: Topic, view: View, box: Box): Decision | null 
 /** As `decisionOn`, but null as well where nothing is asked for: most outlets in a large check. */
 export function decisionIfAsked(topic: Topic, view: View, box: Box): Decision | null {
   const area = view.document.areas[box.areaId];
-  const apart = area && box.serves !== null ? notJudged(topic, view, box) : null;
+  const apart = area && notJudged(topic, view, box);
   if (apart) return apart;
   const answer = area && ANSWERS[topic](view, box, area);
   return answer?.ask ? decide(topic, view, box, answer) : null;

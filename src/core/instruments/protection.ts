@@ -48,6 +48,15 @@ const out = (wiring: Wiring, voltages: Voltages, { branch }: Spot): Complex =>
 const GROUNDED_NEUTRAL_OHMS = 2;
 const OPEN = 1e-12;
 
+/** A wiring with some of its branches parted. */
+const parted = (wiring: Wiring, apart: readonly Spot[]): Wiring => {
+  const at = new Set(apart.map((s) => s.branch));
+  return {
+    ...wiring,
+    branches: wiring.branches.map((b, k) => (at.has(k) ? { ...b, conductance: OPEN } : b)),
+  };
+};
+
 /**
  * Whether a class A device finds its neutral joined to ground behind it: it looks for a way from its neutral on the load
  * side through the ground to its neutral on the line side, with or without a load. Without a ground there is none.
@@ -57,9 +66,7 @@ export function groundedNeutralTrips(wiring: Wiring, sensor: Sensor): boolean {
   const neutral = through.find((s) => s.conductor === 'neutral');
   if (!neutral) return false;
   const { from, to } = wiring.branches[neutral.branch]!;
-  const apart = new Set(through.map((s) => s.branch));
-  const branches = wiring.branches.map((b, i) => (apart.has(i) ? { ...b, conductance: OPEN } : b));
-  const network = unfed({ ...wiring, branches });
+  const network = unfed(parted(wiring, through));
   const factors = new Factors(network, 0);
   const currents = new Float64Array(2 * network.nodes.length);
   currents[2 * from]! += 1;
@@ -114,14 +121,9 @@ function contactEnds({ spots, branches }: Wiring, stop: number) {
 export function isReversed(wiring: Wiring, stop: number): boolean {
   const sides = contactEnds(wiring, stop);
   if (!sides) return false;
-  const { spots, branches } = wiring;
   // With its contacts open only the side that is fed stays live.
-  const contacts = spots.filter((s) => s.stop === stop && s.part === 'contact').map((s) => s.branch);
-  const open = {
-    ...wiring,
-    branches: branches.map((b, k) => (contacts.includes(k) ? { ...b, conductance: OPEN } : b)),
-  };
-  const voltages = solved(open);
+  const contacts = wiring.spots.filter((s) => s.stop === stop && s.part === 'contact');
+  const voltages = solved(parted(wiring, contacts));
   const toNeutral = (node: number) => voltages.between(node, wiring.panel.neutral);
   return toNeutral(sides.hotLoad) >= WORKS_AT && toNeutral(sides.hotLine) < WORKS_AT;
 }
