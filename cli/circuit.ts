@@ -57,15 +57,6 @@ export function circuitOf(
     ]);
   const run = buildRun(document, circuit);
   const names = run.stops.map((s) => s.box.name);
-  const twice = names.find((n, i) => names.indexOf(n) !== i);
-  const meant = [touch ?? '', load ?? '', faults ?? ''].join(' ');
-  if (twice !== undefined && meant.includes(twice))
-    throw new InvalidError([
-      {
-        path: '--circuit',
-        message: `“${twice}” is the name of several outlets of “${circuit.name}”; name them apart first`,
-      },
-    ]);
   const touched = touch === null ? undefined : names.indexOf(touch);
   if (touched === -1)
     throw new InvalidError([{ path: '--touch', message: `“${touch}” is not one of ${names.join(', ')}` }]);

@@ -7,6 +7,7 @@ import { runGuarded as run } from '../src/core/records/gates.ts';
 import type { JobDocument, Reading } from '../src/core/job/schema.ts';
 import { View } from '../src/core/code/view.ts';
 import { placeMissing } from '../src/core/layout/house.ts';
+import { healthUnder, loads } from './healthUnderLoad.ts';
 import { startServer, type Server } from '../tests/support/server.ts';
 import { PLAIN_READING, rows } from '../src/core/job/document.ts';
 import { measurePlan, measureReadings, measureRun } from './benchPlan.ts';
@@ -198,6 +199,13 @@ if (server) {
     'ms',
     FRAME,
   );
+  for (const load of loads())
+    row(
+      `Server, ${load}: health answers, 99 of 100 within`,
+      (await healthUnder(server.origin, load)).most,
+      'ms',
+      50,
+    );
   await server.stop();
 }
 

@@ -27,7 +27,7 @@ const POLYLINE =
 export const READERS: readonly Reader[] = [
   {
     name: 'job file',
-    samples: [serialize(job), ...[2, 3, 4, 5, 6].map(old)],
+    samples: [serialize(job), ...[2, 3, 4, 5, 6, 7].map(old)],
     read: (text) => void parseFile(text),
   },
   {

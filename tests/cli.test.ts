@@ -81,7 +81,7 @@ test('a planned job file is a job file, with every outlet of the old one on one 
   assert.equal(shell('hekto check -', stdout).status, 1);
 });
 
-test('a name that fits several circuits or outlets is refused with the list', () => {
+test('a name that fits several circuits is refused with the list, one of several outlets as the file', () => {
   const job = JSON.parse(readFileSync(`${root}demo/tamarack-court.json`, 'utf8'));
   const [a, b] = job.circuits;
   a.name = b.name = 'Twin';
@@ -98,5 +98,5 @@ test('a name that fits several circuits or outlets is refused with the list', ()
   name(studio.stops[1].boxId).name = name(studio.stops[0].boxId).name;
   const twice = solve(job, `--circuit circuit-studio --touch ${name(studio.stops[0].boxId).name}`);
   assert.equal(twice.status, 2);
-  assert.match(twice.stdout, /is the name of several outlets/);
+  assert.match(twice.stdout, /is the name of another outlet/);
 });

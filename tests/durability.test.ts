@@ -105,6 +105,25 @@ test('a job deleted in another tab is said so, and can be put back from memory',
   }
 });
 
+test('an edit that was on its way when the job was deleted elsewhere is put back with the rest', async () => {
+  await app.freshStudio();
+  // Written past the application, so that this tab learns of it only by its own edit.
+  await app.driver.executeAsyncScript(`
+    const done = arguments[0];
+    const open = indexedDB.open('hekto');
+    open.onsuccess = () => {
+      const jobs = open.result.transaction('jobs', 'readwrite').objectStore('jobs');
+      jobs.getAll().onsuccess = (e) => jobs.put({ ...e.target.result[0], deletedAt: Date.now() });
+      jobs.transaction.oncomplete = () => { open.result.close(); done(); };
+    };`);
+  await press(app.driver, '2017');
+  await sees(app.driver, /This job was deleted in another tab/);
+  await press(app.driver, 'Put it back');
+  await sees(app.driver, /NEC 2017/);
+  await app.driver.navigate().refresh();
+  await sees(app.driver, /NEC 2017/);
+});
+
 test('a job that a file takes the place of in another tab is kept apart, offered as a file, and opened anew', async () => {
   await app.freshStudio();
   const first = await app.driver.getWindowHandle();

@@ -278,7 +278,7 @@ test('the palette finds by trade words and acts; ? lists the keys', async () => 
   );
   await app.script('document.activeElement.blur()');
   await app.driver.actions().keyDown(Key.SHIFT).sendKeys('?').keyUp(Key.SHIFT).perform();
-  await sees(app.driver, /Move the selected outlet an inch along the wall/);
+  await sees(app.driver, /Move the chosen outlets an inch along the wall/);
 });
 
 test('the sheet prints to PDF with job, circuits, findings, readings, labels and cautions', async () => {

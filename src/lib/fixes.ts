@@ -1,10 +1,10 @@
 /** Carries out fixes, among them the placement of outlets, on an open job. */
 import type { Fix } from '../core/code/rule.ts';
-import { View } from '../core/code/view.ts';
 import type { Command } from '../core/job/commands.ts';
 import type { Area } from '../core/job/schema.ts';
-import { placeMissing, type HousePlan } from '../core/layout/house.ts';
+import type { HousePlan } from '../core/layout/house.ts';
 import type { JobSession } from './store/session.svelte.ts';
+import { placeAside } from './workers/placement.ts';
 
 const NOTHING: HousePlan = { placed: [], unplaced: [] };
 
@@ -13,7 +13,11 @@ const EXPLAINED_ROOMS = 40;
 
 /** Places what is missing in the given rooms as one step of undo. Says what was placed, and why. */
 export async function placeIn(session: JobSession, areas: readonly Area[]): Promise<HousePlan> {
-  const plan = placeMissing(new View(session.document), areas, areas.length <= EXPLAINED_ROOMS);
+  const ids = areas.map((a) => a.id);
+  const plan = await placeAside(session.document, ids, ids.length <= EXPLAINED_ROOMS).catch((error) => {
+    session.failure = `Nothing was placed: ${String(error)}`;
+    return NOTHING;
+  });
   const { placed } = plan;
   if (placed.length === 0) return plan;
   const command: Command = {

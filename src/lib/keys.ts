@@ -1,4 +1,6 @@
 /** Keyboard shortcuts: one list for what they do and for the help that shows them. */
+import { PHASES } from './phases.ts';
+
 export interface Shortcut {
   keys: string;
   what: string;
@@ -10,7 +12,11 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: '?', what: 'This list', where: 'Everywhere' },
   { keys: 'Ctrl Z', what: 'Undo', where: 'In a job' },
   { keys: 'Ctrl Shift Z', what: 'Redo', where: 'In a job' },
-  { keys: 'Alt 1 … 5', what: 'Walk, Layout, Runs, Prove, Hand over', where: 'In a job' },
+  {
+    keys: `Alt 1 … ${PHASES.length}`,
+    what: PHASES.map((p) => p.name).join(', '),
+    where: 'In a job',
+  },
   { keys: 'Alt L', what: 'Next light: day, attic, sun', where: 'Everywhere' },
   { keys: 'P', what: 'Place what is missing on this level, or in the chosen room', where: 'Layout' },
   { keys: 'Shift P', what: 'Place what the whole house lacks', where: 'Layout' },
@@ -18,11 +24,15 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: 'Shift drag', what: 'Choose the outlets within', where: 'Layout' },
   { keys: '+ − 0 Z', what: 'Zoom in, out, fit, look closer; arrows pan', where: 'On the plan' },
   { keys: 'A', what: 'Add an outlet to the selected room', where: 'Layout' },
-  { keys: '← →', what: 'Move the selected outlet an inch along the wall', where: 'Layout' },
-  { keys: 'Shift ← →', what: 'Move it a foot', where: 'Layout' },
-  { keys: 'Delete', what: 'Remove the selected outlet', where: 'Layout' },
+  { keys: '← →', what: 'Move the chosen outlets an inch along the wall', where: 'Layout' },
+  { keys: 'Shift ← →', what: 'Move them a foot', where: 'Layout' },
+  { keys: 'Delete', what: 'Remove the chosen outlets', where: 'Layout' },
+  { keys: 'Esc', what: 'Choose nothing', where: 'Layout' },
+  { keys: '← → ↑ ↓', what: 'Move a box an inch along or up; with Shift, a foot', where: 'Wall view' },
   { keys: 'Alt ← →', what: 'Move the selected stop along its run', where: 'Runs' },
+  { keys: 'Alt Shift ← →', what: 'Feed it from one stop nearer the panel, or one further', where: 'Runs' },
   { keys: 'Alt ↑ ↓', what: 'Move it to the circuit above or below', where: 'Runs' },
+  { keys: 'Alt ← → ↑ ↓', what: 'Move the breaker to the next space', where: 'Panel' },
   { keys: '[ ]', what: 'Box before, next box', where: 'Prove' },
 ];
 

@@ -23,7 +23,7 @@ const SLOW = { holds: 1.3, magnet: 10, instant: 0.03 };
 const slowAt200 = (rating: number): number => (rating <= 30 ? 120 : rating <= 50 ? 240 : 360);
 
 const rise = (multiple: number, holds: number): number =>
-  multiple <= holds ? Infinity : Math.log(multiple ** 2 / (multiple ** 2 - holds ** 2));
+  multiple <= holds ? Infinity : -Math.log1p(-((holds / multiple) ** 2));
 
 /** Time to open at a current, seconds. */
 export function tripTime(rating: number, amps: number): TripTime {

@@ -183,6 +183,7 @@ function readRow(reader: RowReader, document: JobDocument): Box | null {
 export function outletsFromCsv(text: string, document: JobDocument): Box[] {
   const { rows: lines, problems } = fromCsv(text, OUTLET_COLUMNS, 'an outlets CSV');
   const boxes = new Map<string, Box>();
+  const lineOf = new Map<string, string>();
   for (const line of lines) {
     const reader = new RowReader(line);
     const box = readRow(reader, document);
@@ -193,11 +194,16 @@ export function outletsFromCsv(text: string, document: JobDocument): Box[] {
       wrong.push({ path: `${line.line}.id`, message: 'is there twice; expected each id once' });
     problems.push(...wrong);
     boxes.set(box.id, box);
+    lineOf.set(box.id, line.line);
   }
   if (problems.length === 0) {
     // Against the job as it would be: places past the end of a wall and the like.
     const next = { ...document, boxes: { ...document.boxes, ...Object.fromEntries(boxes) } };
-    problems.push(...problemsIn(next).filter((p) => p.path.startsWith('boxes[')));
+    for (const { path, message } of problemsIn(next)) {
+      const [, id = '', field = ''] = /^boxes\[(.*)\]\.(.*)$/.exec(path) ?? [];
+      const where = lineOf.get(id);
+      if (where !== undefined) problems.push({ path: `${where}.${field}`, message });
+    }
   }
   if (problems.length > 0) throw new InvalidError(problems.slice(0, MOST_PROBLEMS));
   return [...boxes.values()];

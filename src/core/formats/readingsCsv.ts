@@ -1,6 +1,7 @@
 /** Readings as CSV, out and in. Columns are documented in docs/formats.md. */
 import { InvalidError, problemsOf } from '../job/validate.ts';
 import type { Problem } from '../job/integrity.ts';
+import { nameKey } from '../job/names.ts';
 import { newId, PLAIN_READING, rows } from '../job/document.ts';
 import { fromCsv, MOST_PROBLEMS, neutralise, restore, toCsv } from './csv.ts';
 import { whyNotRead } from '../records/gates.ts';
@@ -162,7 +163,7 @@ export function readingsFromLines(
   { by, at }: Pick<Reading, 'by' | 'at'>,
 ): Reading[] {
   const problems: Problem[] = [];
-  const boxes = rows(document.boxes);
+  const boxes = new Map(rows(document.boxes).map((b) => [nameKey(b.name), b]));
   const lines = text.split(/\r?\n/).map((line) => line.trim());
   if (lines.length > MOST_LINES)
     throw new InvalidError([{ path: 'text', message: `expected ${MOST_LINES} lines or fewer` }]);
@@ -170,15 +171,9 @@ export function readingsFromLines(
     if (line === '') return [];
     const where = `line ${i + 1}`;
     const [name = '', ...cells] = line.split(/\s*[,;\t]\s*/);
-    const named = boxes.filter((b) => b.name.toLowerCase() === name.toLowerCase());
-    const [box] = named;
-    if (!box || named.length > 1) {
-      problems.push({
-        path: where,
-        message: box
-          ? `${named.length} outlets are called “${name}”; expected a name that one has`
-          : `“${name.slice(0, 24)}” is no outlet of this job`,
-      });
+    const box = boxes.get(nameKey(name));
+    if (!box) {
+      problems.push({ path: where, message: `“${name.slice(0, 24)}” is no outlet of this job` });
       return [];
     }
     if (cells.length === 0 || cells.length > 4) {

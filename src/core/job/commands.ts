@@ -6,6 +6,7 @@
 import { changesBetween, circuitOf, rows, stopAt, type Change } from './document.ts';
 import { editsBetween, GoneError, withEdits, type FieldEdit } from './edits.ts';
 import { problemsAfter, type Problem } from './integrity.ts';
+import { withOwnNames } from './names.ts';
 import {
   isAppendOnly,
   jobSchema,
@@ -83,7 +84,10 @@ function step(document: JobDocument, command: Command): JobDocument {
     case 'edit-job':
       return withJob(document, { ...document.job, ...command.values });
     case 'put':
-      return put(document, command.table, command.rows);
+      // Another may have taken the name meanwhile.
+      return command.table === 'boxes'
+        ? put(document, 'boxes', withOwnNames(document, command.rows))
+        : put(document, command.table, command.rows);
     case 'edit':
       return edit(document, command);
     case 'remove':

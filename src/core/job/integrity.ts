@@ -1,6 +1,7 @@
 /** What must hold between entities: checked after every command and on every file. */
 import { formatLength } from '../units/length.ts';
 import { rows, type Change } from './document.ts';
+import { nameKey } from './names.ts';
 import type {
   Area,
   Box,
@@ -227,11 +228,34 @@ function checkRow<T extends keyof typeof CHECKS>(document: JobDocument, table: T
   return row ? (CHECKS[table] as (d: JobDocument, r: typeof row) => Problem[])(document, row) : [];
 }
 
+/** Outlets of a list that have the name of one before them, or of another in the job. */
+function sameNames(document: JobDocument, list: readonly Box[]): Problem[] {
+  const listed = new Set(list.map((b) => b.id));
+  const others = rows(document.boxes).filter((b) => !listed.has(b.id));
+  const first = new Map(others.map((b) => [nameKey(b.name), b]));
+  return list.flatMap((box): Problem[] => {
+    const key = nameKey(box.name);
+    const other = first.get(key);
+    if (!other) {
+      first.set(key, box);
+      return [];
+    }
+    const where = document.areas[other.areaId]?.name ?? 'another room';
+    return [
+      {
+        path: at('boxes', box.id, 'name'),
+        message: `“${box.name}” is the name of another outlet, in ${where}; expected a name of its own`,
+      },
+    ];
+  });
+}
+
 /** Problems anywhere in the document. */
 export function problemsIn(document: JobDocument): Problem[] {
-  return (Object.keys(CHECKS) as (keyof typeof CHECKS)[]).flatMap((table) =>
+  const inRows = (Object.keys(CHECKS) as (keyof typeof CHECKS)[]).flatMap((table) =>
     Object.keys(document[table]).flatMap((id) => checkRow(document, table, id)),
   );
+  return [...inRows, ...sameNames(document, rows(document.boxes))];
 }
 
 /** Problems that a set of changes may have brought in: the changed rows and those that stand on them. */
@@ -263,5 +287,12 @@ export function problemsAfter(document: JobDocument, changes: readonly Change[])
       }
     }
   }
-  return [...touched.values()].flatMap(([table, id]) => checkRow(document, table, id));
+  const named = changes.flatMap(({ table, id, before }) => {
+    const box = table === 'boxes' ? document.boxes[id] : undefined;
+    return box && box.name !== (before as Box | null)?.name ? [box] : [];
+  });
+  return [
+    ...[...touched.values()].flatMap(([table, id]) => checkRow(document, table, id)),
+    ...(named.length > 0 ? sameNames(document, named) : []),
+  ];
 }

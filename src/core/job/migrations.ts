@@ -1,7 +1,8 @@
 /** Steps that bring an older job file to the current form. One function per version, never edited later. */
+import { freeName, lettersOf, nameKey } from './names.ts';
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 7;
+export const VERSION = 8;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -326,6 +327,25 @@ function fromVersion6(file: Raw): Raw {
   };
 }
 
+/** Outlets have names of their own; of two with the same, the later is numbered on. */
+function fromVersion7(file: Raw): Raw {
+  const boxes = list(file.boxes);
+  const named = boxes.filter((b) => typeof b.name === 'string') as { name: string }[];
+  const all = new Set(named.map((b) => nameKey(b.name)));
+  const seen = new Set<string>();
+  return {
+    ...file,
+    version: 8,
+    boxes: boxes.map((box) => {
+      if (typeof box.name !== 'string') return box;
+      const name = seen.has(nameKey(box.name)) ? freeName(lettersOf(box.name), all) : box.name;
+      seen.add(nameKey(name));
+      all.add(nameKey(name));
+      return { ...box, name };
+    }),
+  };
+}
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
@@ -333,6 +353,7 @@ const STEPS: Record<number, (file: Raw) => Raw> = {
   4: fromVersion4,
   5: fromVersion5,
   6: fromVersion6,
+  7: fromVersion7,
 };
 
 /** Applies every step from the file's version up to the current one. */

@@ -1,7 +1,7 @@
 /** Moving, snapping, stretching, copying and mirroring rooms. Plain data in, plain data out. */
 import { isOutside } from '../code/tables/areas.ts';
 import { newId, rows } from '../job/document.ts';
-import { freeName, namesIn } from '../job/names.ts';
+import { freeName, lettersOf, nameKey, namesIn } from '../job/names.ts';
 import { outlineOf, type Point, type WallLine } from '../job/outline.ts';
 import type { Area, Box, Fixture, JobDocument, Opening } from '../job/schema.ts';
 import type { Command } from '../job/commands.ts';
@@ -213,8 +213,8 @@ export interface CopyOptions {
 function namer(document: JobDocument): (name: string) => string {
   const taken = namesIn(document);
   return (name) => {
-    const free = freeName(/^\D*/.exec(name)![0] || 'R', taken);
-    taken.add(free);
+    const free = freeName(lettersOf(name), taken);
+    taken.add(nameKey(free));
     return free;
   };
 }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { address } from '../address.svelte.ts';
   import { PHASES } from '../phases.ts';
 
   let { jobId, current }: { jobId: string; current: string } = $props();
@@ -9,7 +10,7 @@
     {#each PHASES as phase, i (phase.path)}
       <li>
         <a
-          href="/job/{jobId}/{phase.path}"
+          href={address.phase(jobId, phase.path)}
           aria-current={current === phase.path ? 'page' : undefined}
           title="Alt {i + 1}"><span class="stop" aria-hidden="true"></span>{phase.name}</a
         >

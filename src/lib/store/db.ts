@@ -16,6 +16,8 @@ export interface JobRow {
   incarnation?: string;
   /** Newest change that is not in the log any more. */
   trimmed?: number;
+  /** Version of the document that its rows are of; jobs stored before version 8 do not say. */
+  version?: number;
 }
 
 export interface EntityRow {
@@ -50,14 +52,15 @@ async function migrateStored(
   transaction: Transaction,
   versionOf: (job: Entity | Job, rows: readonly EntityRow[]) => number,
 ): Promise<void> {
+  const jobs = transaction.table<JobRow>('jobs');
   const entities = transaction.table<EntityRow>('entities');
-  for (const { id: jobId } of await transaction.table<JobRow>('jobs').toArray()) {
+  for (const { id: jobId, version } of await jobs.toArray()) {
     const rows = await entities.where('jobId').equals(jobId).toArray();
     const job = rows.find((r) => r.table === 'job')?.value;
     if (!job) continue;
     const lists: Record<string, unknown[]> = {};
     for (const { table, value } of rows) if (table !== 'job') (lists[table] ??= []).push(value);
-    const file = migrate({ ...lists, version: versionOf(job, rows), job });
+    const file = migrate({ ...lists, version: version ?? versionOf(job, rows), job });
     await entities.where('jobId').equals(jobId).delete();
     await entities.bulkPut([
       { jobId, table: 'job', id: jobId, value: file.job as Job },
@@ -65,6 +68,7 @@ async function migrateStored(
         ((file[table] ?? []) as Entity[]).map((value) => ({ jobId, table, id: value.id, value })),
       ),
     ]);
+    await jobs.update(jobId, { version: VERSION });
   }
   await transaction.table('changes').clear();
 }
@@ -73,7 +77,7 @@ async function migrateStored(
 function versionStored(job: Entity | Job, rows: readonly EntityRow[]): number {
   if (!('load' in job)) return 3;
   if (!('limits' in job.settings)) return 4;
-  if ('otherSources' in job) return VERSION;
+  if ('otherSources' in job) return 7;
   const feeders = rows.flatMap(({ table, value }) =>
     table === 'panels' && 'feeder' in value && value.feeder !== null ? [value.feeder] : [],
   );
@@ -101,6 +105,8 @@ class HektoDatabase extends Dexie {
     this.version(3).upgrade((transaction) => migrateStored(transaction, versionStored));
     // Rows as of version 6 and earlier may be there still: the store was not brought up to date for 6.
     this.version(4).upgrade((transaction) => migrateStored(transaction, versionStored));
+    // From here on one version of the store for each of the document, beginning with 5 for 8.
+    this.version(VERSION - 3).upgrade((transaction) => migrateStored(transaction, versionStored));
   }
 }
 

@@ -2,6 +2,7 @@
 import Dexie from 'dexie';
 import { applyChanges, emptyDocument, inverse, newId, type Change } from '../../core/job/document.ts';
 import { editsBetween, GoneError, withEdits } from '../../core/job/edits.ts';
+import { VERSION } from '../../core/job/migrations.ts';
 import { problemsAfter } from '../../core/job/integrity.ts';
 import { InvalidError } from '../../core/job/validate.ts';
 import type { Outcome } from '../../core/job/commands.ts';
@@ -59,7 +60,7 @@ export function fold(history: History, row: ChangeRow): History {
 const rangeOf = (jobId: string, after = 0) =>
   db.changes.where('[jobId+seq]').between([jobId, after + 1], [jobId, Dexie.maxKey]);
 
-const rowOf = (job: Job): Omit<JobRow, 'deletedAt' | 'incarnation' | 'trimmed'> => ({
+const rowOf = (job: Job): Pick<JobRow, 'id' | 'name' | 'address' | 'edition' | 'updatedAt'> => ({
   id: job.id,
   name: job.name,
   address: job.address,
@@ -213,7 +214,7 @@ export async function storeJob(document: JobDocument, incarnation = newId('incar
       { jobId, table: 'job' as const, id: jobId, value: document.job },
       ...entities,
     ]);
-    await db.jobs.put({ ...rowOf(document.job), deletedAt: null, incarnation, trimmed });
+    await db.jobs.put({ ...rowOf(document.job), deletedAt: null, incarnation, trimmed, version: VERSION });
   });
 }
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Area, Box } from '../../../core/job/schema.ts';
   import { duplicateAlong } from '../../../core/layout/arrangeBoxes.ts';
-  import { freeName, namesIn } from '../../../core/job/names.ts';
+  import { freeName, nameKey, namesIn } from '../../../core/job/names.ts';
   import { letterOf } from '../../../core/layout/placement.ts';
   import { parseLength } from '../../../core/units/length.ts';
   import { useSession } from '../../store/session.svelte.ts';
@@ -22,7 +22,7 @@
       return `how many: expected a whole number from 1 to 40, found “${countText.trim().slice(0, 20)}”`;
     const taken = namesIn(session.document);
     const copies = duplicateAlong(area, box, back ? -spacing.value : spacing.value, count, (names) =>
-      freeName(letterOf(area), new Set([...taken, ...names])),
+      freeName(letterOf(area), new Set([...taken, ...names.map(nameKey)])),
     );
     if (copies.length === 0) return 'none fits on this wall at that spacing';
     const problem = await session.attempt({

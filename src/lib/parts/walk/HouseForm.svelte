@@ -3,6 +3,7 @@
   import { DWELLINGS, type Level, type Panel, type Settings } from '../../../core/job/schema.ts';
   import { stackLevel } from '../../../core/plan/arrange.ts';
   import { parseLength } from '../../../core/units/length.ts';
+  import { address } from '../../address.svelte.ts';
   import { SOURCE_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -20,8 +21,8 @@
   const document = $derived(session.document);
   const { job } = $derived(document);
   const panels = $derived(rows(document.panels));
-  let panelChosen = $state<string | null>(null);
-  const panel = $derived((panelChosen !== null && document.panels[panelChosen]) || panels[0]);
+  const panel = $derived(document.panels[address.get('panel') ?? ''] ?? panels[0]);
+  const choosePanel = (id: string) => address.choose({ panel: id, ...(level && { level: level.id }) });
 
   const putLevel = (next: Level) => session.attempt({ type: 'put', table: 'levels', rows: [next] });
   const putPanel = (next: Panel) => session.attempt({ type: 'put', table: 'panels', rows: [next] });
@@ -57,7 +58,7 @@
       spaces: 20,
       ...PLAIN_PANEL,
     };
-    if (await session.execute({ type: 'put', table: 'panels', rows: [added] })) panelChosen = added.id;
+    if (await session.execute({ type: 'put', table: 'panels', rows: [added] })) choosePanel(added.id);
   }
 </script>
 
@@ -167,7 +168,7 @@
   <h2>Panels, as found</h2>
   <div class="row">
     {#each panels as p (p.id)}
-      <Act pressed={p.id === panel?.id} onclick={() => (panelChosen = p.id)}>{p.name}</Act>
+      <Act pressed={p.id === panel?.id} onclick={() => choosePanel(p.id)}>{p.name}</Act>
     {/each}
     <Act onclick={addPanel}>Add a panel</Act>
   </div>

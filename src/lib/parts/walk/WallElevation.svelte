@@ -3,6 +3,7 @@
   import type { Area, Box } from '../../../core/job/schema.ts';
   import { againstWall } from '../../../core/plan/counters.ts';
   import { formatInches, formatLength } from '../../../core/units/length.ts';
+  import { address } from '../../address.svelte.ts';
   import { OPENING_NAMES } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -10,8 +11,8 @@
   let { area }: { area: Area } = $props();
 
   const session = useSession();
-  let index = $state(0);
-  const wall = $derived(area.walls[Math.min(index, area.walls.length - 1)]);
+  const wall = $derived(area.walls.find((w) => w.id === address.get('wall')) ?? area.walls[0]);
+  const number = $derived(area.walls.findIndex((w) => w.id === wall?.id) + 1);
   const onWall = <T extends { wallId: string }>(list: readonly T[]) =>
     list.filter((e) => e.wallId === wall?.id);
   const openings = $derived(onWall(session.view.openingsIn(area)));
@@ -79,7 +80,7 @@
 <div class="stack">
   <div class="row" role="group" aria-label="Wall seen from inside">
     {#each area.walls as w, i (w.id)}
-      <Act pressed={w.id === wall?.id} onclick={() => (index = i)}>Wall {i + 1}</Act>
+      <Act pressed={w.id === wall?.id} onclick={() => address.show({ wall: w.id })}>Wall {i + 1}</Act>
     {/each}
   </div>
   {#if wall}
@@ -88,7 +89,7 @@
         bind:this={svg}
         viewBox="{-LEFT} {-ABOVE} {span} {ceiling + ABOVE + BELOW}"
         role="group"
-        aria-label="Wall {index + 1} of {area.name}, seen from inside"
+        aria-label="Wall {number} of {area.name}, seen from inside"
         style:--px="{px}px"
         onpointermove={move}
         onpointerup={drop}
@@ -158,7 +159,7 @@
           </g>
         {/each}
         <text class="name" x={wall.length / 2} y={ceiling + 16 * px} font-size={13 * px}
-          >Wall {index + 1}, {formatLength(wall.length)}; ceiling {formatLength(ceiling)}</text
+          >Wall {number}, {formatLength(wall.length)}; ceiling {formatLength(ceiling)}</text
         >
       </svg>
     </div>

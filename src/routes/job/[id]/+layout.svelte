@@ -7,6 +7,7 @@
   import { circuitsInOrder, rows } from '../../../core/job/document.ts';
   import { EDITIONS } from '../../../core/job/schema.ts';
   import { actions } from '$lib/actions.svelte.ts';
+  import { address, type Things } from '$lib/address.svelte.ts';
   import { downloadJob } from '$lib/files.ts';
   import { isTyping } from '$lib/keys.ts';
   import { PHASES } from '$lib/phases.ts';
@@ -29,7 +30,13 @@
 
   const phase = $derived(page.url.pathname.split('/')[3] ?? 'walk');
   const phaseName = $derived(PHASES.find((p) => p.path === phase)?.name ?? '');
-  const go = (path: string, query = '') => goto(`/job/${jobId}/${path}${query}`);
+  const go = (path: string) => goto(address.phase(jobId, path));
+  /** Shows a thing on the page that is open, if that can; else on the first of those that can. */
+  function show(things: Things, pages: readonly [string, ...string[]]) {
+    const here = pages.find((p) => page.url.pathname === `/job/${jobId}/${p}`);
+    if (here) address.choose(things, { view: null, part: null, breaker: null });
+    else void goto(`/job/${jobId}/${pages[0]}?${new URLSearchParams(things)}`);
+  }
 
   onMount(() => {
     const release = actions.offer(() => [
@@ -67,21 +74,25 @@
               name: a.name,
               hint: 'Room',
               words: a.kind,
-              run: () => go('layout', `?area=${a.id}`),
+              run: () => show({ area: a.id }, ['layout', 'walk']),
             })),
             ...rows(session.document.boxes).map((b) => ({
               id: b.id,
               name: b.name,
               hint: session.document.areas[b.areaId]?.name ?? 'Outlet',
               words: `${b.note} receptacle outlet`,
-              run: () => go('layout', `?box=${b.id}`),
+              run: () =>
+                show(
+                  { box: b.id },
+                  session.view.circuitOf(b.id) ? ['layout', 'walk', 'runs', 'prove'] : ['layout', 'walk'],
+                ),
             })),
             ...circuitsInOrder(session.document).map((c) => ({
               id: c.id,
               name: c.name,
               hint: `Circuit, space ${c.space}`,
               words: 'breaker run',
-              run: () => go('runs', `?circuit=${c.id}`),
+              run: () => show({ circuit: c.id }, ['runs', 'panel', 'prove']),
             })),
           ]
         : []),

@@ -1,10 +1,9 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { tinykeys } from 'tinykeys';
-  import { page } from '$app/state';
   import { rows } from '../../../../core/job/document.ts';
   import { outlineOf, type Point } from '../../../../core/job/outline.ts';
-  import { EDITIONS, type Box } from '../../../../core/job/schema.ts';
+  import { EDITIONS, type Area, type Box } from '../../../../core/job/schema.ts';
   import type { EditionChange } from '../../../../core/code/compare.ts';
   import type { Finding, Fix } from '../../../../core/code/rule.ts';
   import { slide } from '../../../../core/layout/arrangeBoxes.ts';
@@ -12,10 +11,11 @@
   import { newBox, nextBoxName } from '../../../../core/layout/placement.ts';
   import type { Command } from '../../../../core/job/commands.ts';
   import { actions } from '$lib/actions.svelte.ts';
+  import { address } from '$lib/address.svelte.ts';
   import { applyFix, placeIn } from '$lib/fixes.ts';
-  import { firstLevel } from '$lib/levels.ts';
+  import { levelAsked } from '$lib/levels.ts';
   import { isTyping } from '$lib/keys.ts';
-  import { selectedBoxes, type Selection } from '$lib/selection.ts';
+  import { areaOf, selectedBoxes, selectionIn, thingsOf, type Selection } from '$lib/selection.ts';
   import Act from '$lib/parts/Act.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
   import LevelTabs from '$lib/parts/LevelTabs.svelte';
@@ -30,35 +30,17 @@
   const session = useSession();
   const document = $derived(session.document);
 
-  function asked(): Selection {
-    const query = page.url.searchParams;
-    const box = query.get('box');
-    const area = query.get('area');
-    const fixture = query.get('fixture');
-    if (box) return { kind: 'boxes', ids: [box] };
-    if (fixture) return { kind: 'fixture', id: fixture };
-    return area ? { kind: 'area', id: area } : null;
-  }
-  let selected = $state.raw<Selection>(asked());
-  let levelChosen = $state<string | null>(null);
+  const selected = $derived(selectionIn(address.get));
   let plan = $state.raw<HousePlan | null>(null);
   let marked = $state.raw<Marked | null>(null);
   let cords = $state.raw<Point[][]>([]);
   let changes = $state.raw<readonly EditionChange[]>([]);
-  let tab = $state<'findings' | 'editions'>('findings');
+  const tab = $derived(address.oneOf('tab', ['findings', 'editions']));
 
   const boxes = $derived(selectedBoxes(selected).flatMap((id) => document.boxes[id] ?? []));
   const box = $derived(boxes.length === 1 ? boxes[0] : undefined);
-  const area = $derived(
-    document.areas[
-      selected?.kind === 'area'
-        ? selected.id
-        : selected?.kind === 'fixture'
-          ? (document.fixtures[selected.id]?.areaId ?? '')
-          : (boxes[0]?.areaId ?? '')
-    ],
-  );
-  const levelId = $derived(levelChosen ?? area?.levelId ?? firstLevel(document));
+  const area = $derived(areaOf(document, selected));
+  const levelId = $derived(area?.levelId ?? levelAsked(document, address.get('level')));
   const onLevel = $derived(session.view.areasOn(levelId));
   const hasRooms = $derived(onLevel.some((a) => a.walls.length > 0));
   const tones = $derived(new Map(changes.map((c) => [c.about.id, c.kind])));
@@ -76,17 +58,21 @@
   );
 
   function select(next: Selection) {
-    selected = next;
+    address.choose(thingsOf(document, next, levelId));
     marked = null;
     cords = [];
   }
 
-  async function placeAll() {
-    plan = await placeIn(session, area ? [area] : onLevel);
+  let placing = $state(false);
+  async function place(areas: readonly Area[]) {
+    if (placing) return;
+    placing = true;
+    plan = await placeIn(session, areas).finally(() => (placing = false));
   }
-  async function placeHouse() {
+  const placeAll = () => place(area ? [area] : onLevel);
+  function placeHouse() {
     select(null);
-    plan = await placeIn(session, rows(document.areas));
+    void place(rows(document.areas));
   }
 
   async function addOutlet() {
@@ -161,7 +147,6 @@
       const ids = document.circuits[id]?.stops.map((s) => s.boxId) ?? [];
       select(ids.length > 0 ? { kind: 'boxes', ids } : null);
     } else select(null);
-    levelChosen = null;
     const areaId = table === 'areas' ? id : undefined;
     marked = spans && areaId ? { areaId, spans } : null;
   }
@@ -195,7 +180,7 @@
         name: 'Compare two editions',
         hint: 'Layout',
         words: 'nec code year difference changes',
-        run: () => (tab = 'editions'),
+        run: () => address.show({ tab: 'editions' }),
       },
     ]);
     const unless = (work: () => unknown) => (e: KeyboardEvent) => {
@@ -224,14 +209,7 @@
   <section class="left">
     <div class="bar sheet">
       <h1 class="sr-only">Layout</h1>
-      <LevelTabs
-        {document}
-        {levelId}
-        choose={(id) => {
-          select(null);
-          levelChosen = id;
-        }}
-      />
+      <LevelTabs {document} {levelId} choose={(level) => address.choose({ level })} />
       <div class="editions" role="group" aria-label="Code edition, NEC">
         <span aria-hidden="true">NEC</span>
         {#each EDITIONS as edition (edition)}
@@ -245,8 +223,8 @@
       <span class="grow"></span>
       <Act href="/job/{session.jobId}/layout/lists">Inspection lists</Act>
       <Act onclick={addOutlet} disabled={!hasRooms}>Add outlet <kbd>A</kbd></Act>
-      <Act kind="main" onclick={placeAll} disabled={!hasRooms}
-        >{area ? `Place in ${area.name}` : 'Place missing'} <kbd>P</kbd></Act
+      <Act kind="main" onclick={placeAll} disabled={!hasRooms || placing}
+        >{placing ? 'Placing…' : area ? `Place in ${area.name}` : 'Place missing'} <kbd>P</kbd></Act
       >
     </div>
     <div class="plan-sheet sheet">
@@ -323,7 +301,7 @@
           { value: 'findings', name: 'Findings' },
           { value: 'editions', name: 'Compare editions' },
         ]}
-        set={(t) => (tab = t)}
+        set={(tab) => address.show({ tab })}
       />
       {#if tab === 'findings'}
         {#if area}

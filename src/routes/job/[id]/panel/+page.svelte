@@ -1,11 +1,11 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { page } from '$app/state';
   import { newId, PLAIN_PANEL, rows } from '../../../../core/job/document.ts';
   import type { Panel } from '../../../../core/job/schema.ts';
   import { freeSpace, spacesIn } from '../../../../core/panel/spaces.ts';
   import { panelCaution } from '../../../../core/records/sources.ts';
   import { actions } from '$lib/actions.svelte.ts';
+  import { address } from '$lib/address.svelte.ts';
   import { applyFix } from '$lib/fixes.ts';
   import Act from '$lib/parts/Act.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
@@ -34,14 +34,14 @@
     { value: 'directory', name: 'Directory' },
     { value: 'prices', name: 'Price book' },
   ] as const;
-  type PanelView = (typeof VIEWS)[number]['value'];
-  const asked = page.url.searchParams.get('view');
-  let view = $state<PanelView>(VIEWS.find((v) => v.value === asked)?.value ?? 'spaces');
-  let panelId = $state<string | null>(page.url.searchParams.get('panel'));
-  let chosen = $state<string | null>(null);
-
-  const panel = $derived((panelId !== null && document.panels[panelId]) || panels[0] || null);
-  const circuit = $derived((chosen !== null && document.circuits[chosen]) || null);
+  const view = $derived(address.oneOf('view', ['spaces', 'load', 'directory', 'prices']));
+  const chosen = $derived(address.get('circuit'));
+  const circuit = $derived(document.circuits[chosen ?? ''] ?? null);
+  const panel = $derived(
+    document.panels[address.get('panel') ?? circuit?.panelId ?? ''] ?? panels[0] ?? null,
+  );
+  const choosePanel = (id: string) => address.choose({ panel: id });
+  const chooseCircuit = (id: string) => address.choose({ circuit: id });
   const here = $derived(panel ? new Set(session.view.circuitsIn(panel).map((c) => c.id)) : new Set<string>());
   const findings = $derived(
     session.findings?.filter(
@@ -89,7 +89,7 @@
         measured: null,
       },
     };
-    if (await session.execute({ type: 'put', table: 'panels', rows: [added] })) panelId = added.id;
+    if (await session.execute({ type: 'put', table: 'panels', rows: [added] })) choosePanel(added.id);
   }
 
   onMount(() =>
@@ -99,7 +99,7 @@
         name: `Panel: ${v.name}`,
         hint: 'Panel',
         words: 'view',
-        run: () => (view = v.value),
+        run: () => address.show({ view: v.value }),
       })),
       { id: 'add-subpanel', name: 'Add a subpanel', hint: 'Panel', words: 'feeder', run: addSubpanel },
     ]),
@@ -112,7 +112,7 @@
     {#if panels.length > 1}
       <div class="which" role="group" aria-label="Which panel">
         {#each panels as p (p.id)}
-          <Act pressed={p.id === panel?.id} onclick={() => (panelId = p.id)}>{p.name}</Act>
+          <Act pressed={p.id === panel?.id} onclick={() => choosePanel(p.id)}>{p.name}</Act>
         {/each}
       </div>
     {/if}
@@ -126,12 +126,16 @@
     </div>
   {:else}
     <div class="no-print">
-      <Tabs label="View of the panel" value={view} options={VIEWS} set={(v) => (view = v)} />
+      <Tabs label="View of the panel" value={view} options={VIEWS} set={(v) => address.show({ view: v })} />
     </div>
     {#if view === 'spaces'}
       <div class="columns">
         <section>
-          <Spaces {panel} {chosen} choose={(id) => (chosen = id === chosen ? null : id)} />
+          <Spaces
+            {panel}
+            {chosen}
+            choose={(id) => (id === chosen ? choosePanel(panel.id) : chooseCircuit(id))}
+          />
           <p class="quiet">
             Drag a breaker to another space, or Alt with the arrow keys; one dropped on another of its kind
             changes places with it.
@@ -147,10 +151,10 @@
             <FindingsList
               {findings}
               apply={(fix) => applyFix(session, fix)}
-              show={(f) => f.about.table === 'circuits' && (chosen = f.about.id)}
+              show={(f) => f.about.table === 'circuits' && chooseCircuit(f.about.id)}
             />
           </div>
-          <PanelForm {panel} onremoved={() => (panelId = null)} />
+          <PanelForm {panel} onremoved={() => address.choose({})} />
         </section>
       </div>
     {:else if view === 'load'}

@@ -2,7 +2,6 @@
   import { onMount } from 'svelte';
   import { LockOutline } from 'flowbite-svelte-icons';
   import { tinykeys } from 'tinykeys';
-  import { page } from '$app/state';
   import { circuitsInOrder } from '../../../../core/job/document.ts';
   import type { Reading } from '../../../../core/job/schema.ts';
   import { besideNeighbour, type AtStop } from '../../../../core/records/compare.ts';
@@ -13,6 +12,7 @@
   import { sequenceOf, type Task } from '../../../../core/records/sequence.ts';
   import { settingOf } from '../../../../core/records/setting.ts';
   import { LAMP_BLIND_SPOTS } from '../../../../core/records/verdict.ts';
+  import { address } from '$lib/address.svelte.ts';
   import { isTyping } from '$lib/keys.ts';
   import Act from '$lib/parts/Act.svelte';
   import Choice from '$lib/parts/Choice.svelte';
@@ -29,26 +29,24 @@
   import { lastPerson, rememberPerson, today } from '$lib/readings.ts';
   import { Clock } from '$lib/clock.svelte.ts';
   import { energize } from '$lib/energizing.ts';
+  import { circuitAsked } from '$lib/selection.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
   const document = $derived(session.document);
   const circuits = $derived(circuitsInOrder(document));
 
-  let chosenId = $state<string | null>(page.url.searchParams.get('circuit'));
-  const circuit = $derived((chosenId !== null && document.circuits[chosenId]) || circuits[0] || null);
+  const circuit = $derived(circuitAsked(session.view, address.get) ?? circuits[0] ?? null);
   const run = $derived(circuit && session.view.run(circuit));
-  let at = $state(0);
-  const index = $derived(Math.min(at, Math.max(0, (run?.stops.length ?? 1) - 1)));
+  const index = $derived(Math.max(0, run?.stops.findIndex((s) => s.box.id === address.get('box')) ?? 0));
   const stop = $derived(run?.stops[index] ?? null);
 
   type Tab = 'read' | 'dead' | 'work' | 'device';
-  let tab = $state<Tab>('read');
   let by = $state(lastPerson());
   let stage = $state<Reading['stage']>('as-found');
   let half = $state<Reading['half']>('both');
   /** The breaker’s own device is tested with no box chosen. */
-  let breakerDevice = $state<'gfci' | 'afci' | null>(null);
+  const breakerDevice = $derived(address.oneOf('breaker', ['', 'gfci', 'afci']));
 
   const clock = new Clock();
   const now = $derived(clock.now(document));
@@ -118,7 +116,7 @@
     { id: 'dead', name: 'Prove dead' },
     { id: 'work', name: 'In the box' },
   ]);
-  const shownTab = $derived(tabs.some((t) => t.id === tab) ? tab : 'read');
+  const shownTab = $derived(tabs.find((t) => t.id === address.get('tab'))?.id ?? 'read');
   let said = $state('');
 
   function signed(name: string): string | null {
@@ -127,11 +125,13 @@
     return by === '' ? 'expected a name' : null;
   }
 
-  function choose(stopIndex: number) {
-    breakerDevice = null;
-    at = stopIndex;
+  /** A box of the circuit by its place on the run, or the device in its breaker. */
+  function choose(at: number, tab: Tab = shownTab, breaker: 'gfci' | 'afci' | null = null) {
+    const box = run?.stops[at]?.box.id;
+    address.choose({ circuit: circuit!.id, ...(box && { box }) }, { tab, breaker });
     said = '';
   }
+  const showTab = (tab: Tab) => address.show({ tab });
   function go(step: number) {
     const count = run?.stops.length ?? 0;
     if (count > 0) choose((index + step + count) % count);
@@ -142,16 +142,12 @@
     said = '';
     if (task.kind === 'power') {
       if (power === 'dead') void powerIsOn();
-      else tab = 'dead';
+      else showTab('dead');
       return;
     }
-    choose(Math.max(0, task.stop));
-    if (task.kind === 'device') {
-      breakerDevice = task.stop < 0 ? task.device : null;
-      tab = 'device';
-      return;
-    }
-    tab = 'read';
+    const at = Math.max(0, task.stop);
+    if (task.kind === 'device') return choose(at, 'device', task.stop < 0 ? task.device : null);
+    choose(at, 'read');
     stage = 'as-left';
     half = task.kind === 'read' ? task.half : 'both';
   }
@@ -194,8 +190,8 @@
           value={circuit.id}
           options={circuits.map((c) => ({ value: c.id, name: `${c.space} · ${c.name}` }))}
           set={(id) => {
-            chosenId = id;
-            choose(0);
+            address.choose({ circuit: id }, { breaker: null });
+            said = '';
           }}
         />
         <p class="state {power}" role="status">
@@ -285,7 +281,7 @@
 
         <div class="tabs" role="group" aria-label="Task" style:--tabs={tabs.length}>
           {#each tabs as t (t.id)}
-            <button type="button" aria-pressed={shownTab === t.id} onclick={() => (tab = t.id)}>
+            <button type="button" aria-pressed={shownTab === t.id} onclick={() => showTab(t.id)}>
               {t.name}{#if t.id === 'work' && !proof}<LockOutline
                   class="ml-1 inline h-5 w-5"
                   ariaLabel="locked"
@@ -311,7 +307,7 @@
                 onlogged={logged}
               />
             {:else if shownTab === 'dead'}
-              <ProofForm {stop} {by} {proof} onproved={() => (tab = 'work')} />
+              <ProofForm {stop} {by} {proof} onproved={() => showTab('work')} />
             {:else if opened}
               <BoxWork
                 {run}
@@ -319,10 +315,10 @@
                 {by}
                 {opened}
                 {power}
-                onprove={() => (tab = 'dead')}
+                onprove={() => showTab('dead')}
                 onenergized={(purpose) => {
                   stage = purpose === 'use' ? 'as-left' : 'as-found';
-                  tab = 'read';
+                  showTab('read');
                 }}
               />
             {/if}

@@ -1,6 +1,5 @@
 <script lang="ts">
   import { onMount, tick } from 'svelte';
-  import { page } from '$app/state';
   import { breakerOf, circuitsInOrder, newId, PLAIN_CIRCUIT, rows } from '../../../../core/job/document.ts';
   import type { Circuit } from '../../../../core/job/schema.ts';
   import type { Command } from '../../../../core/job/commands.ts';
@@ -9,6 +8,8 @@
   import { formatFeet } from '../../../../core/units/length.ts';
   import { round } from '../../../../core/units/quantity.ts';
   import { actions } from '$lib/actions.svelte.ts';
+  import { address } from '$lib/address.svelte.ts';
+  import { circuitAsked } from '$lib/selection.ts';
   import { applyFix } from '$lib/fixes.ts';
   import Act from '$lib/parts/Act.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
@@ -27,11 +28,9 @@
   const settings = $derived(document.job.settings);
   const circuits = $derived(circuitsInOrder(document));
 
-  let chosenId = $state<string | null>(page.url.searchParams.get('circuit'));
-  let boxId = $state<string | null>(null);
-  let planning = $state(false);
-  let curve = $state(false);
-  const circuit = $derived((chosenId !== null && document.circuits[chosenId]) || circuits[0] || null);
+  const boxId = $derived(address.get('box'));
+  const shows = $derived(address.get('open'));
+  const circuit = $derived(circuitAsked(session.view, address.get) ?? circuits[0] ?? null);
   const run = $derived(circuit && session.view.run(circuit));
   const stop = $derived(run?.stops.find((s) => s.box.id === boxId) ?? null);
   const loose = $derived(
@@ -42,6 +41,9 @@
       (f) => f.about.id === circuit?.id || run?.stops.some((s) => s.box.id === f.about.id),
     ) ?? null,
   );
+
+  const choose = (id: string, box?: string) => address.choose({ circuit: id, ...(box && { box }) });
+  const showOnly = (open: string | null) => address.show({ open });
 
   async function addCircuit() {
     const panel = (circuit && document.panels[circuit.panelId]) ?? rows(document.panels)[0];
@@ -67,7 +69,7 @@
       gauge: '12',
       stops: [],
     };
-    if (await session.execute({ type: 'put', table: 'circuits', rows: [added] })) chosenId = added.id;
+    if (await session.execute({ type: 'put', table: 'circuits', rows: [added] })) choose(added.id);
   }
 
   /** Names a spare that gets its first outlets for them. */
@@ -130,8 +132,8 @@
   }
 
   onMount(() => {
-    if (chosenId !== null)
-      window.document.querySelector(`[data-circuit="${chosenId}"]`)?.scrollIntoView({ block: 'center' });
+    if (circuit && circuit !== circuits[0])
+      window.document.querySelector(`[data-circuit="${circuit.id}"]`)?.scrollIntoView({ block: 'center' });
   });
   onMount(() =>
     actions.offer(() => [
@@ -140,7 +142,7 @@
         name: 'Plan circuits',
         hint: 'Runs',
         words: 'planner group breakers cable optimise homeruns',
-        run: () => (planning = true),
+        run: () => showOnly('planner'),
       },
       { id: 'add-circuit', name: 'Add a circuit', hint: 'Runs', words: 'new breaker', run: addCircuit },
       ...(stop && run && circuit
@@ -209,12 +211,13 @@
         >Drag a box along its run, to another run, or onto a box to branch off it. Keys: Alt with arrows, with
         Shift to branch.</span
       >
-      <Act onclick={() => (planning = !planning)} disabled={rows(document.panels).length === 0}
-        >Plan circuits</Act
+      <Act
+        onclick={() => showOnly(shows === 'planner' ? null : 'planner')}
+        disabled={rows(document.panels).length === 0}>Plan circuits</Act
       >
       <Act kind="main" onclick={addCircuit} disabled={rows(document.panels).length === 0}>Add circuit</Act>
     </div>
-    {#if planning}<Planner close={() => (planning = false)} />{/if}
+    {#if shows === 'planner'}<Planner close={() => showOnly(null)} />{/if}
     {#if circuits.length === 0}
       <div class="sheet empty">
         <p><strong>No circuits yet.</strong></p>
@@ -224,12 +227,7 @@
     {#each circuits as c (c.id)}
       {@const r = session.view.run(c)}
       <article class="sheet" class:chosen={c.id === circuit?.id}>
-        <button
-          type="button"
-          class="title"
-          aria-pressed={c.id === circuit?.id}
-          onclick={() => (chosenId = c.id)}
-        >
+        <button type="button" class="title" aria-pressed={c.id === circuit?.id} onclick={() => choose(c.id)}>
           <strong>{c.name}</strong>
           <span class="quiet">
             {formatFeet(r.installed)} installed, {formatFeet(r.toBuy)} to buy · {round(r.plannedAmps, 1)} A planned
@@ -241,10 +239,7 @@
           run={r}
           dropLimit={settings.dropLimitPercent}
           selected={boxId}
-          onselect={(id) => {
-            boxId = id;
-            chosenId = c.id;
-          }}
+          onselect={(id) => choose(c.id, id)}
           onkey={key}
           ondrop={drop}
         />
@@ -285,9 +280,15 @@
           <DropChart {run} dropLimit={settings.dropLimitPercent} />
         </div>
       {/if}
-      <details class="sheet pad" bind:open={curve}>
+      <details
+        class="sheet pad"
+        open={shows === 'curve'}
+        ontoggle={(e) => {
+          if (e.currentTarget.open !== (shows === 'curve')) showOnly(e.currentTarget.open ? 'curve' : null);
+        }}
+      >
         <summary>When the breaker opens</summary>
-        {#if curve}<TripChart {run} celsius={settings.conductorTemperature} />{/if}
+        {#if shows === 'curve'}<TripChart {run} celsius={settings.conductorTemperature} />{/if}
       </details>
       <Extension {run} {findings} />
       {#if stop}
@@ -302,7 +303,7 @@
         <FindingsList
           {findings}
           apply={(fix) => applyFix(session, fix)}
-          show={(f) => f.about.table === 'boxes' && (boxId = f.about.id)}
+          show={(f) => f.about.table === 'boxes' && choose(circuit.id, f.about.id)}
         />
       </div>
 

@@ -1,12 +1,12 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { page } from '$app/state';
   import { CEILING_HEIGHT, newId, PLAIN_CONDITIONS, rows } from '../../../../core/job/document.ts';
   import type { Point } from '../../../../core/job/outline.ts';
   import type { Area } from '../../../../core/job/schema.ts';
   import { copyRoom, moveWall, snapRoom } from '../../../../core/plan/arrange.ts';
   import { boundsOf } from '../../../../core/plan/footprint.ts';
   import { actions } from '$lib/actions.svelte.ts';
+  import { address } from '$lib/address.svelte.ts';
   import Act from '$lib/parts/Act.svelte';
   import Choice from '$lib/parts/Choice.svelte';
   import Field from '$lib/parts/Field.svelte';
@@ -25,25 +25,34 @@
   import WallElevation from '$lib/parts/walk/WallElevation.svelte';
   import PlanDrawing from '$lib/parts/plan/PlanDrawing.svelte';
   import { AREA_OPTIONS, LOCATION_OPTIONS } from '$lib/names.ts';
-  import { firstLevel } from '$lib/levels.ts';
-  import type { Selection } from '$lib/selection.ts';
+  import { levelAsked } from '$lib/levels.ts';
+  import { areaOf, selectionIn, thingsOf, type Selection } from '$lib/selection.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
   const document = $derived(session.document);
 
-  type Part = 'walls' | 'openings' | 'fixtures' | 'outlets' | 'wall-view';
-  let view = $state<'rooms' | 'house' | 'files'>('rooms');
-  let part = $state<Part>('walls');
-  let chosenId = $state<string | null>(null);
-  let levelChosen = $state<string | null>(null);
-  let fixtureId = $state<string | null>(null);
-  let boxId = $state<string | null>(null);
+  const view = $derived(address.oneOf('view', ['rooms', 'house', 'files']));
+  const asked = $derived(selectionIn(address.get));
+  const fixtureId = $derived(asked?.kind === 'fixture' ? asked.id : null);
+  const boxId = $derived(asked?.kind === 'boxes' ? (asked.ids[0] ?? null) : null);
+  const chosen = $derived(areaOf(document, asked));
+  /** What has been chosen in a room is shown in the part that it belongs to. */
+  const part = $derived(
+    address.oneOf('part', [
+      fixtureId !== null ? 'fixtures' : boxId !== null ? 'outlets' : 'walls',
+      'walls',
+      'openings',
+      'fixtures',
+      'outlets',
+      'wall-view',
+    ]),
+  );
 
-  const levelId = $derived(levelChosen ?? document.areas[chosenId ?? '']?.levelId ?? firstLevel(document));
+  const levelId = $derived(chosen?.levelId ?? levelAsked(document, address.get('level')));
   const names = new Intl.Collator('en', { numeric: true });
   const onLevel = $derived([...session.view.areasOn(levelId)].sort((a, b) => names.compare(a.name, b.name)));
-  const area = $derived((chosenId !== null && onLevel.find((a) => a.id === chosenId)) || onLevel[0] || null);
+  const area = $derived(chosen ?? onLevel[0] ?? null);
   /** The level below shows through, so that walls are stacked on walls. */
   const below = $derived(
     rows(document.levels)
@@ -58,27 +67,14 @@
     return area ? { kind: 'area', id: area.id } : null;
   });
 
-  function chooseRoom(id: string | null) {
-    chosenId = id;
-    // The level stays when the room goes, as by undo.
-    levelChosen = document.areas[id ?? '']?.levelId ?? levelChosen;
-    fixtureId = null;
-    boxId = null;
-  }
+  const choose = (next: Selection, shown: string | null = part) =>
+    address.choose(thingsOf(document, next, levelId), { view: null, part: shown });
+  const chooseRoom = (id: string, shown: string | null = part) => choose({ kind: 'area', id }, shown);
+  const chooseLevel = (level: string) => address.choose({ level });
   function select(next: Selection) {
-    if (!next) return;
-    view = 'rooms';
-    if (next.kind === 'area') {
-      if (next.id !== area?.id) chooseRoom(next.id);
-    } else if (next.kind === 'fixture') {
-      chooseRoom(document.fixtures[next.id]?.areaId ?? chosenId);
-      fixtureId = next.id;
-      part = 'fixtures';
-    } else {
-      chooseRoom(document.boxes[next.ids[0] ?? '']?.areaId ?? chosenId);
-      boxId = next.ids[0] ?? null;
-      part = 'outlets';
-    }
+    if (next?.kind === 'area') {
+      if (next.id !== area?.id || view !== 'rooms') chooseRoom(next.id);
+    } else if (next) choose(next, next.kind === 'fixture' ? 'fixtures' : 'outlets');
   }
 
   const change = (values: Partial<Area>) =>
@@ -102,19 +98,15 @@
       conditions: PLAIN_CONDITIONS,
       walls: [],
     };
-    if (await session.execute({ type: 'put', table: 'areas', rows: [room] })) {
-      chooseRoom(room.id);
-      part = 'walls';
-    }
+    if (await session.execute({ type: 'put', table: 'areas', rows: [room] })) chooseRoom(room.id, 'walls');
   }
 
   async function addLevel() {
     const id = newId('level');
     const top = Math.max(...rows(document.levels).map((l) => l.elevation));
     const name = `Level ${rows(document.levels).length + 1}`;
-    await session.execute({ type: 'put', table: 'levels', rows: [{ id, name, elevation: top + 102 }] });
-    levelChosen = id;
-    chooseRoom(null);
+    if (await session.execute({ type: 'put', table: 'levels', rows: [{ id, name, elevation: top + 102 }] }))
+      chooseLevel(id);
   }
 
   async function copy(source: Area, mirror: boolean) {
@@ -158,13 +150,6 @@
   }
 
   onMount(() => {
-    const query = page.url.searchParams;
-    const fixture = query.get('fixture');
-    const box = query.get('box');
-    const room = query.get('area');
-    if (fixture && document.fixtures[fixture]) select({ kind: 'fixture', id: fixture });
-    else if (box && document.boxes[box]) select({ kind: 'boxes', ids: [box] });
-    else if (room) chooseRoom(room);
     const release = actions.offer(() => [
       { id: 'add-room', name: 'Add a room', hint: 'Walk', words: 'area survey', run: addRoom },
       {
@@ -172,14 +157,14 @@
         name: 'House, panel and local amendments',
         hint: 'Walk',
         words: 'settings permit dwelling fuses breakers ordinance',
-        run: () => (view = 'house'),
+        run: () => address.show({ view: 'house' }),
       },
       {
         id: 'walk-files',
         name: 'Plans and outlets from files',
         hint: 'Walk',
         words: 'dxf cad csv import export spreadsheet',
-        run: () => (view = 'files'),
+        run: () => address.show({ view: 'files' }),
       },
     ]);
     return () => {
@@ -202,18 +187,11 @@
             { value: 'house', name: 'House and panel' },
             { value: 'files', name: 'Files' },
           ]}
-          set={(v) => (view = v)}
+          set={(v) => address.show({ view: v })}
         />
       </div>
       <div class="head">
-        <LevelTabs
-          {document}
-          {levelId}
-          choose={(id) => {
-            levelChosen = id;
-            chooseRoom(null);
-          }}
-        />
+        <LevelTabs {document} {levelId} choose={chooseLevel} />
         <Act onclick={addLevel}>Add level</Act>
       </div>
       {#if view === 'rooms'}
@@ -229,13 +207,7 @@
     </div>
 
     {#if view === 'house'}
-      <HouseForm
-        level={document.levels[levelId]}
-        choose={(id) => {
-          levelChosen = id;
-          chooseRoom(null);
-        }}
-      />
+      <HouseForm level={document.levels[levelId]} choose={chooseLevel} />
     {:else if view === 'rooms' && area}
       <div class="sheet pad stack">
         <h2 class="sr-only">{area.name}</h2>
@@ -259,7 +231,7 @@
             { value: 'outlets', name: 'Outlets', count: session.view.boxesIn(area).length },
             { value: 'wall-view', name: 'Wall view' },
           ]}
-          set={(p) => (part = p)}
+          set={(p) => address.show({ part: p })}
         />
         {#if part === 'walls'}
           <RoomWalls {area} />
@@ -305,9 +277,18 @@
         {:else if part === 'openings'}
           <RoomOpenings {area} />
         {:else if part === 'fixtures'}
-          <RoomFixtures {area} chosenId={fixtureId} choose={(id) => (fixtureId = id)} />
+          <RoomFixtures
+            {area}
+            chosenId={fixtureId}
+            choose={(id) => choose(id === null ? { kind: 'area', id: area.id } : { kind: 'fixture', id })}
+          />
         {:else if part === 'outlets'}
-          <RoomOutlets {area} chosenId={boxId} choose={(id) => (boxId = id)} />
+          <RoomOutlets
+            {area}
+            chosenId={boxId}
+            choose={(id) =>
+              choose(id === null ? { kind: 'area', id: area.id } : { kind: 'boxes', ids: [id] })}
+          />
         {:else}
           {#key area.id}<WallElevation {area} />{/key}
         {/if}

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { page } from '$app/state';
   import type { Level } from '../../../../../core/code/rule.ts';
   import type { Picture } from '../../../../../core/job/schema.ts';
   import { listItems, LISTS } from '../../../../../core/records/lists.ts';
+  import { address } from '$lib/address.svelte.ts';
   import { SIGNS } from '$lib/gravity.ts';
   import Act from '$lib/parts/Act.svelte';
   import Pictures from '$lib/parts/Pictures.svelte';
@@ -10,8 +10,7 @@
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
-  let chosen = $state(page.url.searchParams.get('list') ?? 'outdoors');
-  const list = $derived(LISTS.find((l) => l.id === chosen) ?? LISTS[0]!);
+  const list = $derived(LISTS.find((l) => l.id === (address.get('list') ?? 'outdoors')) ?? LISTS[0]!);
   const items = $derived(session.findings ? listItems(session.view, session.findings, list) : null);
   const open = $derived(
     items?.filter((i) => i.finding.level !== 'satisfied' && i.finding.level !== 'note') ?? [],
@@ -54,7 +53,7 @@
         label="List"
         value={list.id}
         options={LISTS.map((l) => ({ value: l.id, name: l.name }))}
-        set={(id) => (chosen = id)}
+        set={(id) => address.show({ list: id })}
       />
     </div>
     <h2>{list.name}</h2>

@@ -6,6 +6,7 @@
     registerOf,
     REPLACE_YEARS,
   } from '../../../../../core/records/deviceTests.ts';
+  import { address } from '$lib/address.svelte.ts';
   import { download, fileName } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
   import Field from '$lib/parts/Field.svelte';
@@ -15,7 +16,8 @@
 
   const session = useSession();
   const register = $derived(registerOf(session.document, (c) => session.view.run(c), today()));
-  let open = $state<string | null>(null);
+  const open = $derived(address.get('device'));
+  const show = (device: string | null) => address.show({ device });
   let by = $state(lastPerson());
   const due = $derived(register.filter((d) => d.state !== 'in order').length);
 
@@ -60,7 +62,7 @@
               type="button"
               class="line"
               aria-expanded={open === d.key}
-              onclick={() => (open = open === d.key ? null : d.key)}
+              onclick={() => show(open === d.key ? null : d.key)}
             >
               <span class="sign" aria-hidden="true">{SIGN[d.state]}</span>
               <span class="what">
@@ -99,7 +101,7 @@
                     return by === '' ? 'expected a name' : null;
                   }}
                 />
-                <DeviceForm device={d} {by} onrecorded={() => (open = null)} />
+                <DeviceForm device={d} {by} onrecorded={() => show(null)} />
               </div>
             {/if}
           </li>
