@@ -187,7 +187,7 @@ test('two rooms by mouse: dragged together they snap to one wall, and a door in 
 
   // An outlet placed by the engine is dragged along its wall.
   await app.driver.actions().keyDown(Key.ALT).sendKeys('2').keyUp(Key.ALT).perform();
-  await press(app.driver, 'Place missing');
+  await press(app.driver, 'Place in West');
   await sees(app.driver, /Placed \d/);
   const box = await centre('[data-box=W1] .body');
   await app.driver
