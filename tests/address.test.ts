@@ -7,7 +7,6 @@ import { choose, css, Key, press, sees } from './support/browser.ts';
 const app = useApp();
 
 const search = async (): Promise<URLSearchParams> => new URL(await app.driver.getCurrentUrl()).searchParams;
-const chosen = (box: string) => css(app.driver, `[data-box=${box}].chosen, [data-box=${box}].selected`);
 async function find(text: string): Promise<void> {
   await app.driver.actions().keyDown(Key.CONTROL).sendKeys('k').keyUp(Key.CONTROL).perform();
   await (await css(app.driver, '[role=combobox]')).sendKeys(text, Key.ENTER);
