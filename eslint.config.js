@@ -60,7 +60,7 @@ export default ts.config(
               message: 'Commands run behind the gates: use runGuarded from records/gates.ts.',
             },
             {
-              group: ['**/records/steps.ts'],
+              group: ['**/boxes/steps.ts'],
               importNames: ['stepsFor'],
               message: 'Steps in a box are behind a gate: use stepsIn from records/gates.ts.',
             },

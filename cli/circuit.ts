@@ -1,11 +1,11 @@
 /** The circuit that `--circuit`, `--faults`, `--load` and `--touch` speak of, as a network. */
 import * as yup from 'yup';
-import { buildRun, type Run } from '../src/core/circuits/run.ts';
-import { faultsOf, faulty } from '../src/core/formats/faultList.ts';
-import { circuitsInOrder } from '../src/core/job/document.ts';
-import type { JobDocument } from '../src/core/job/schema.ts';
-import { InvalidError } from '../src/core/job/validate.ts';
-import { wiringOf, type Use, type Wiring } from '../src/core/network/wiring.ts';
+import { buildRun, type Run } from '#core/circuits/run.ts';
+import { faultsOf, faulty } from '#core/formats/faultList.ts';
+import { circuitsInOrder } from '#core/job/document.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import { wiringOf, type Use, type Wiring } from '#core/network/wiring.ts';
 import { number, option, parseJson } from './input.ts';
 
 export interface CircuitOptions {

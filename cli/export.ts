@@ -1,13 +1,13 @@
 /** `hekto export`: parts of a job in formats that other programs read. */
-import { buildRun } from '../src/core/circuits/run.ts';
-import { calendarOf } from '../src/core/formats/calendar.ts';
-import { readingsToCsv } from '../src/core/formats/readingsCsv.ts';
-import { spiceNetlist } from '../src/core/formats/spice.ts';
-import { parseFile } from '../src/core/job/file.ts';
-import { DAY } from '../src/core/job/schema.ts';
-import { InvalidError } from '../src/core/job/validate.ts';
-import { MAINS_HERTZ } from '../src/core/network/network.ts';
-import { registerOf } from '../src/core/records/deviceTests.ts';
+import { buildRun } from '#core/circuits/run.ts';
+import { calendarOf } from '#core/formats/calendar.ts';
+import { readingsToCsv } from '#core/formats/readingsCsv.ts';
+import { spiceNetlist } from '#core/formats/spice.ts';
+import { parseFile } from '#core/job/file.ts';
+import { DAY } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import { MAINS_HERTZ } from '#core/network/network.ts';
+import { registerOf } from '#core/records/deviceTests.ts';
 import { circuitOf, circuitOptions } from './circuit.ts';
 import { CLEAN, oneFile, option, print, read, without } from './input.ts';
 

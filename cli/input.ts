@@ -1,7 +1,7 @@
 /** What the commands read, and how they answer. */
 import { readFileSync } from 'node:fs';
 import * as yup from 'yup';
-import { InvalidError, problemsOf } from '../src/core/job/validate.ts';
+import { InvalidError, problemsOf } from '#core/job/validate.ts';
 
 export const CLEAN = 0;
 export const FINDINGS = 1;

@@ -1,6 +1,6 @@
 /** `hekto load`: the load of a dwelling, standard, optional or existing. */
 import * as yup from 'yup';
-import { EDITIONS } from '../src/core/job/schema.ts';
+import { EDITIONS } from '#core/job/schema.ts';
 import {
   dwellingLoad,
   LOAD_KINDS,
@@ -8,7 +8,7 @@ import {
   type Dwelling,
   type LoadItem,
   type LoadMethod,
-} from '../src/core/loads/dwelling.ts';
+} from '#core/loads/dwelling.ts';
 import { CLEAN, FINDINGS, number, oneFile, print, readJson } from './input.ts';
 
 const PLAIN_ITEM: Pick<LoadItem, 'volts' | 'motor' | 'controls' | 'added'> = {

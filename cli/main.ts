@@ -1,8 +1,8 @@
 /** The `hekto` command: the same core on files. Exit status 0 clean, 1 findings, 2 bad input. */
-import { check } from '../src/core/code/checker.ts';
-import { parseFile } from '../src/core/job/file.ts';
-import { InvalidError } from '../src/core/job/validate.ts';
-import { summarise } from '../src/core/records/summary.ts';
+import { check } from '#core/code/checker.ts';
+import { parseFile } from '#core/job/file.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import { summarise } from '#core/code/summary.ts';
 import { BAD_INPUT, CLEAN, FINDINGS, oneFile, print, read, without } from './input.ts';
 import { runExport } from './export.ts';
 import { runLoad } from './load.ts';

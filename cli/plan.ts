@@ -1,16 +1,16 @@
 /** `hekto plan`: a job's circuits, planned by the same search as in the browser. */
 import loadHighs from 'highs';
-import { Checker } from '../src/core/code/checker.ts';
-import { View } from '../src/core/code/view.ts';
-import { runGuarded } from '../src/core/records/gates.ts';
-import { parseFile, serialize } from '../src/core/job/file.ts';
-import type { Circuit } from '../src/core/job/schema.ts';
-import { InvalidError } from '../src/core/job/validate.ts';
-import { houseProblem } from '../src/core/planner/house.ts';
-import { figuresNow, planFigures, propose } from '../src/core/planner/proposal.ts';
-import { PLAIN_PLANNING, type PlannerSettings } from '../src/core/planner/settings.ts';
-import { priceBookOf } from '../src/core/panel/prices.ts';
-import { HouseSearch } from '../src/core/planner/solve.ts';
+import { Checker } from '#core/code/checker.ts';
+import { View } from '#core/view/view.ts';
+import { runGuarded } from '#core/records/gates.ts';
+import { parseFile, serialize } from '#core/job/file.ts';
+import type { Circuit } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import { houseProblem } from '#core/planner/houseProblem.ts';
+import { figuresNow, planFigures, propose } from '#core/planner/proposal.ts';
+import { PLAIN_PLANNING, type PlannerSettings } from '#core/planner/settings.ts';
+import { priceBookOf } from '#core/panel/prices.ts';
+import { HouseSearch } from '#core/planner/solve.ts';
 import { CLEAN, FINDINGS, oneFile, option, print, read, without } from './input.ts';
 
 function whole(path: string, text: string | null, least: number, most: number, otherwise: number): number {

@@ -1,8 +1,8 @@
 /** `hekto size`: breaker, conductor and equipment ground for a load, with the working. */
 import * as yup from 'yup';
-import { BRANCH_LOADS, PLAIN_LOAD_VALUES, type BranchLoad } from '../src/core/circuits/demand.ts';
-import { sizeCircuit, type SizingInput } from '../src/core/circuits/sizing.ts';
-import { CABLES, EDITIONS, GAUGES, MATERIALS } from '../src/core/job/schema.ts';
+import { BRANCH_LOADS, PLAIN_LOAD_VALUES, type BranchLoad } from '#core/circuits/demand.ts';
+import { sizeCircuit, type SizingInput } from '#core/circuits/sizing.ts';
+import { CABLES, EDITIONS, GAUGES, MATERIALS } from '#core/job/schema.ts';
 import { CLEAN, FINDINGS, number, oneFile, print, readJson, without } from './input.ts';
 
 /** What is left out takes the value given here. */

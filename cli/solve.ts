@@ -1,9 +1,9 @@
 /** `hekto solve`: the voltages of a circuit, sound or with faults, or its netlist. */
-import { spiceNetlist } from '../src/core/formats/spice.ts';
-import { parseFile } from '../src/core/job/file.ts';
-import { EARTH, MAINS_HERTZ } from '../src/core/network/network.ts';
-import { Factors } from '../src/core/network/solve.ts';
-import { PERSON_OHMS } from '../src/core/network/wiring.ts';
+import { spiceNetlist } from '#core/formats/spice.ts';
+import { parseFile } from '#core/job/file.ts';
+import { EARTH, MAINS_HERTZ } from '#core/network/network.ts';
+import { Factors } from '#core/network/solve.ts';
+import { PERSON_OHMS } from '#core/network/wiring.ts';
 import { circuitOf, circuitOptions } from './circuit.ts';
 import { CLEAN, oneFile, print, read, without } from './input.ts';
 

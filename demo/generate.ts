@@ -17,16 +17,8 @@ import {
   PLAIN_LOAD,
   PLAIN_PANEL,
   stopAt,
-} from '../src/core/job/document.ts';
-import type {
-  Area,
-  Box,
-  Circuit,
-  Fixture,
-  FixtureKind,
-  JobDocument,
-  Opening,
-} from '../src/core/job/schema.ts';
+} from '#core/job/document.ts';
+import type { Area, Box, Circuit, Fixture, FixtureKind, JobDocument, Opening } from '#core/job/schema.ts';
 
 /** Ten units of eight rooms, and what they share. */
 const ROOMS_ON_LEVEL = 84;

@@ -16,7 +16,7 @@ import {
   edgesOf,
   emptyDocument,
   stopAt,
-} from '../src/core/job/document.ts';
+} from '#core/job/document.ts';
 import type {
   Area,
   Box,
@@ -31,8 +31,8 @@ import type {
   Reading,
   Stop,
   Wall,
-} from '../src/core/job/schema.ts';
-import { draftFor, recorded, walk, withProof, type Reader } from '../src/core/records/testing.ts';
+} from '#core/job/schema.ts';
+import { draftFor, recorded, walk, withProof, type Reader } from '#core/records/testing.ts';
 
 const BY = 'M. Alder';
 const byId = <T extends { id: string }>(list: T[]): Record<string, T> =>

@@ -14,7 +14,7 @@ import {
   PLAIN_NAMEPLATE,
   PLAIN_PANEL,
   stopAt,
-} from '../src/core/job/document.ts';
+} from '#core/job/document.ts';
 import type {
   Amendment,
   Area,
@@ -30,7 +30,7 @@ import type {
   OpeningKind,
   Panel,
   PanelFound,
-} from '../src/core/job/schema.ts';
+} from '#core/job/schema.ts';
 import { studioJob } from './studio.ts';
 
 const byId = <T extends { id: string }>(list: readonly T[]): Record<string, T> =>

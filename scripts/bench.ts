@@ -2,16 +2,16 @@
 import { gzipSync } from 'node:zlib';
 import { generatedHouse } from '../demo/generate.ts';
 import { tamarackJob } from '../demo/tamarack.ts';
-import { Checker } from '../src/core/code/checker.ts';
-import { runGuarded as run } from '../src/core/records/gates.ts';
-import type { JobDocument, Reading } from '../src/core/job/schema.ts';
-import { View } from '../src/core/code/view.ts';
-import { placeMissing } from '../src/core/layout/house.ts';
+import { Checker } from '#core/code/checker.ts';
+import { runGuarded as run } from '#core/records/gates.ts';
+import type { JobDocument, Reading } from '#core/job/schema.ts';
+import { View } from '#core/view/view.ts';
+import { placeMissing } from '#core/layout/placeMissing.ts';
 import { healthUnder, loads } from './healthUnderLoad.ts';
 import { startServer, type Server } from '../tests/support/server.ts';
-import { PLAIN_READING, rows } from '../src/core/job/document.ts';
+import { PLAIN_READING, rows } from '#core/job/document.ts';
 import { measurePlan, measureReadings, measureRun } from './benchPlan.ts';
-import { randomHouse, randomProblem } from '../src/core/planner/testing.ts';
+import { randomHouse, randomProblem } from '#core/planner/search/testing.ts';
 import { measureNetwork } from './benchNetwork.ts';
 import { measurePlanner, measureProof } from './benchPlanner.ts';
 

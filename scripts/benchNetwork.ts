@@ -3,13 +3,13 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { spiceNetlist, spiceNode } from '../src/core/formats/spice.ts';
-import { editsOf } from '../src/core/network/faults.ts';
-import { everyFault } from '../src/core/network/hypotheses.ts';
-import { MAINS_HERTZ } from '../src/core/network/network.ts';
-import { Predictor, type Probe } from '../src/core/network/predict.ts';
-import { plainRun } from '../src/core/network/testing.ts';
-import { wiringOf, type Wiring } from '../src/core/network/wiring.ts';
+import { spiceNetlist, spiceNode } from '#core/formats/spice.ts';
+import { editsOf } from '#core/network/faults.ts';
+import { everyFault } from '#core/diagnosis/hypotheses.ts';
+import { MAINS_HERTZ } from '#core/network/network.ts';
+import { Predictor, type Probe } from '#core/network/predict.ts';
+import { plainRun } from '#core/network/testing.ts';
+import { wiringOf, type Wiring } from '#core/network/wiring.ts';
 
 const BOXES = 30;
 /** Boxes that were measured: three voltages at each, with the meter’s own current. */

@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { Origin } from 'selenium-webdriver/lib/input.js';
-import { serialize } from '../src/core/job/file.ts';
-import type { JobDocument } from '../src/core/job/schema.ts';
+import { serialize } from '#core/job/file.ts';
+import type { JobDocument } from '#core/job/schema.ts';
 import { css, openBrowser, sees, setSize } from '../tests/support/browser.ts';
 
 export interface Frames {

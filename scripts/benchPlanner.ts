@@ -1,12 +1,12 @@
 /** Measures the planner on generated houses: its price against a bound worked out apart, and its time. */
 import { readFileSync } from 'node:fs';
-import { annealing } from '../src/core/planner/anneal.ts';
+import { annealing } from '#core/planner/search/anneal.ts';
 import loadHighs from 'highs';
-import { Pricer } from '../src/core/planner/problem.ts';
-import { provePlan } from '../src/core/planner/prove.ts';
-import { BEFORE_PROOF, iterationsFor } from '../src/core/planner/solve.ts';
-import { randomHouse, randomProblem, subsetPlan } from '../src/core/planner/testing.ts';
-import { Windows } from '../src/core/planner/windows.ts';
+import { Pricer } from '#core/planner/search/problem.ts';
+import { provePlan } from '#core/planner/search/prove.ts';
+import { BEFORE_PROOF, iterationsFor } from '#core/planner/solve.ts';
+import { randomHouse, randomProblem, subsetPlan } from '#core/planner/search/testing.ts';
+import { Windows } from '#core/planner/search/windows.ts';
 
 export interface PlannerFigures {
   houses: number;

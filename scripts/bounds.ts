@@ -1,11 +1,11 @@
 /** `npm run bounds`: works out the prices that no plan of the measured houses falls below. Takes an hour and more; what is there is kept. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import loadHighs from 'highs';
-import { annealing } from '../src/core/planner/anneal.ts';
-import { lowerBound } from '../src/core/planner/bound.ts';
-import type { Pricer } from '../src/core/planner/problem.ts';
-import type { Column } from '../src/core/planner/pool.ts';
-import { iterationsFor } from '../src/core/planner/solve.ts';
+import { annealing } from '#core/planner/search/anneal.ts';
+import { lowerBound } from '#core/planner/search/bound.ts';
+import type { Pricer } from '#core/planner/search/problem.ts';
+import type { Column } from '#core/planner/search/pool.ts';
+import { iterationsFor } from '#core/planner/solve.ts';
 import { housePricer } from './benchPlanner.ts';
 
 const FILE = 'scripts/bounds.json';

@@ -6,9 +6,9 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { parseFileValue } from '../src/core/job/file.ts';
-import { SCHEMA, VERSION } from '../src/core/job/migrations.ts';
-import { TABLE_NAMES, type Job } from '../src/core/job/schema.ts';
+import { parseFileValue } from '#core/job/file.ts';
+import { SCHEMA, VERSION } from '#core/job/migrations.ts';
+import { TABLE_NAMES, type Job } from '#core/job/schema.ts';
 import { field, openBrowser, press, sees, setSize } from '../tests/support/browser.ts';
 import { startServer } from '../tests/support/server.ts';
 

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { connect } from 'node:net';
 import { generatedHouse } from '../demo/generate.ts';
-import { serialize } from '../src/core/job/file.ts';
+import { serialize } from '#core/job/file.ts';
 
 const [origin = '', kind = ''] = process.argv.slice(2);
 const demo = readFileSync(new URL('../demo/tamarack-court.json', import.meta.url), 'utf8');

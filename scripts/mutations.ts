@@ -1,14 +1,14 @@
 /** Files broken by chance: what every reader must refuse or read, and never crash or hang on. */
 import { readFileSync } from 'node:fs';
 import { studioJob } from '../demo/studio.ts';
-import { levelToDxf, readDxf, roomsFromDxf } from '../src/core/formats/dxf.ts';
-import { outletsFromCsv, outletsToCsv } from '../src/core/formats/outletsCsv.ts';
-import { pricesFromCsv, pricesToCsv } from '../src/core/formats/pricesCsv.ts';
-import { readingsFromCsv, readingsFromLines, readingsToCsv } from '../src/core/formats/readingsCsv.ts';
-import { parseFile, serialize } from '../src/core/job/file.ts';
-import { InvalidError } from '../src/core/job/validate.ts';
-import { priceBookOf } from '../src/core/panel/prices.ts';
-import { randomFrom } from '../src/core/planner/random.ts';
+import { levelToDxf, readDxf, roomsFromDxf } from '#core/formats/dxf.ts';
+import { outletsFromCsv, outletsToCsv } from '#core/formats/outletsCsv.ts';
+import { pricesFromCsv, pricesToCsv } from '#core/formats/pricesCsv.ts';
+import { readingsFromCsv, readingsFromLines, readingsToCsv } from '#core/formats/readingsCsv.ts';
+import { parseFile, serialize } from '#core/job/file.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import { priceBookOf } from '#core/panel/prices.ts';
+import { randomFrom } from '#core/planner/search/random.ts';
 
 export interface Reader {
   name: string;

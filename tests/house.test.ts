@@ -4,8 +4,8 @@ import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { test } from 'node:test';
 import { tamarackJob } from '../demo/tamarack.ts';
-import { check } from '../src/core/code/checker.ts';
-import { parseFile } from '../src/core/job/file.ts';
+import { check } from '#core/code/checker.ts';
+import { parseFile } from '#core/job/file.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
 import { By, button, choose, css, field, fill, Key, keys, press, sees } from './support/browser.ts';
 

@@ -5,8 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
 import { studioJob } from '../demo/studio.ts';
-import { serialize } from '../src/core/job/file.ts';
-import { VERSION } from '../src/core/job/migrations.ts';
+import { serialize } from '#core/job/file.ts';
+import { VERSION } from '#core/job/migrations.ts';
 import { JOB, useApp } from './support/app.ts';
 import { css, sees } from './support/browser.ts';
 

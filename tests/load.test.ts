@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { connect } from 'node:net';
 import { after, before, test } from 'node:test';
 import { generatedHouse } from '../demo/generate.ts';
-import { serialize } from '../src/core/job/file.ts';
+import { serialize } from '#core/job/file.ts';
 import { startServer, type Server } from './support/server.ts';
 
 const demo = readFileSync(new URL('../demo/tamarack-court.json', import.meta.url), 'utf8');

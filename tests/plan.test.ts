@@ -2,7 +2,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { tamarackJob } from '../demo/tamarack.ts';
-import type { Box, JobDocument } from '../src/core/job/schema.ts';
+import type { Box, JobDocument } from '#core/job/schema.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
 import { button, By, choose, css, fill, press, sees, Key } from './support/browser.ts';
 

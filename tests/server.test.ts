@@ -1,6 +1,6 @@
-import { check } from '../src/core/code/checker.ts';
-import { parseFile } from '../src/core/job/file.ts';
-import { VERSION } from '../src/core/job/migrations.ts';
+import { check } from '#core/code/checker.ts';
+import { parseFile } from '#core/job/file.ts';
+import { VERSION } from '#core/job/migrations.ts';
 import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { after, before, test } from 'node:test';

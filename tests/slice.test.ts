@@ -4,7 +4,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { test } from 'node:test';
 import { studioJob } from '../demo/studio.ts';
-import { serialize } from '../src/core/job/file.ts';
+import { serialize } from '#core/job/file.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
 import { By, button, choose, css, field, fill, Key, keys, press, sees } from './support/browser.ts';
 import { tap, tapThrough } from './support/proof.ts';

@@ -1,6 +1,6 @@
 /** The end of a lock-out on record: power back, or the lock off. */
-import { newId } from '../core/job/document.ts';
-import type { Energizing } from '../core/job/schema.ts';
+import { newId } from '#core/job/document.ts';
+import type { Energizing } from '#core/job/schema.ts';
 import type { JobSession } from './store/session.svelte.ts';
 
 /** @returns why it was not put on record, or an empty text */

@@ -1,7 +1,7 @@
 /** Files in and out of the browser. */
-import { MAX_FILE_BYTES, serialize } from '../core/job/file.ts';
-import type { JobDocument } from '../core/job/schema.ts';
-import { InvalidError } from '../core/job/validate.ts';
+import { MAX_FILE_BYTES, serialize } from '#core/job/file.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
 import { readApart } from './workers/reader.ts';
 
 export function download(name: string, type: string, text: string): void {

@@ -1,8 +1,8 @@
 /** Carries out fixes, among them the placement of outlets, on an open job. */
-import type { Fix } from '../core/code/rule.ts';
-import type { Command } from '../core/job/commands.ts';
-import type { Area } from '../core/job/schema.ts';
-import type { HousePlan } from '../core/layout/house.ts';
+import type { Fix } from '#core/code/rule.ts';
+import type { Command } from '#core/job/commands.ts';
+import type { Area } from '#core/job/schema.ts';
+import type { HousePlan } from '#core/layout/placeMissing.ts';
 import type { JobSession } from './store/session.svelte.ts';
 import { placeAside } from './workers/placement.ts';
 

@@ -1,5 +1,5 @@
 /** Signs that stand beside the words for how grave a finding is: never colour alone. */
-import type { Level } from '../core/code/rule.ts';
+import type { Level } from '#core/code/rule.ts';
 
 export const SIGNS: Record<Level, string> = {
   violation: '✕',

@@ -1,7 +1,7 @@
 /** What carries lines to instruments from the browser: a serial port, or the server’s simulated meter. */
-import type { Link } from '../core/instruments/driver.ts';
-import type { MeterState } from '../core/instruments/simulated.ts';
-import type { Trouble } from '../core/formats/instrumentSetup.ts';
+import type { Link } from '#core/instruments/driver.ts';
+import type { MeterState } from '#core/instruments/simulated.ts';
+import type { Trouble } from '#core/formats/instrumentSetup.ts';
 
 /** The part of Web Serial that is used. */
 interface Port {

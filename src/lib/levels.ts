@@ -1,5 +1,5 @@
-import { rows } from '../core/job/document.ts';
-import type { JobDocument } from '../core/job/schema.ts';
+import { rows } from '#core/job/document.ts';
+import type { JobDocument } from '#core/job/schema.ts';
 
 /** The level asked for, if the job has it; else the one to show first. */
 export const levelAsked = (document: JobDocument, id: string | null): string =>

@@ -1,5 +1,5 @@
 /** Words for the kinds and states the document records. */
-import { AREA_FACTS } from '../core/code/tables/areas.ts';
+import { AREA_FACTS } from '#core/tables/areas.ts';
 import {
   AREA_KINDS,
   BRANCH_RATINGS,
@@ -15,7 +15,7 @@ import {
   type Panel,
   type Proof,
   type Stop,
-} from '../core/job/schema.ts';
+} from '#core/job/schema.ts';
 
 type Options<T> = readonly { value: T; name: string }[];
 const options = <T extends string>(names: Record<T, string>): Options<T> =>

@@ -1,16 +1,8 @@
 /** A proof of dead while it is made: kept on the device, so that a reload in the middle loses no act. */
-import { newId } from '../core/job/document.ts';
-import type { PutCommand } from '../core/job/commands.ts';
-import type { Instrument } from '../core/job/schema.ts';
-import {
-  blankDraft,
-  OTHER,
-  REFERENCE,
-  rowsOf,
-  type Act,
-  type Draft,
-  type Seen,
-} from '../core/records/acts.ts';
+import { newId } from '#core/job/document.ts';
+import type { PutCommand } from '#core/job/commands.ts';
+import type { Instrument } from '#core/job/schema.ts';
+import { blankDraft, OTHER, REFERENCE, rowsOf, type Act, type Draft, type Seen } from '#core/records/acts.ts';
 
 /** What was seen, when, and by whom. */
 type Timed = Seen & { at: string };

@@ -1,11 +1,11 @@
 /** Readings as CSV in and out of the browser; the format loads when it is first wanted. */
-import type { JobDocument, Reading } from '../core/job/schema.ts';
-import { InvalidError } from '../core/job/validate.ts';
+import type { JobDocument, Reading } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
 import { download, fileName } from './files.ts';
 import type { JobSession } from './store/session.svelte.ts';
 
 export async function exportReadings(document: JobDocument): Promise<void> {
-  const { readingsToCsv } = await import('../core/formats/readingsCsv.ts');
+  const { readingsToCsv } = await import('#core/formats/readingsCsv.ts');
   download(fileName(document.job, '-readings.csv'), 'text/csv', readingsToCsv(document));
 }
 

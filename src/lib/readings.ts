@@ -1,6 +1,6 @@
 /** Words for readings and the person who takes them. */
-import { PAIR_WORDS, READ_PAIRS } from '../core/records/conditions.ts';
-import type { LampTesterSettings, Reading } from '../core/job/schema.ts';
+import { PAIR_WORDS, READ_PAIRS } from '#core/diagnosis/conditions.ts';
+import type { LampTesterSettings, Reading } from '#core/job/schema.ts';
 
 export const PAIRS = READ_PAIRS.map((pair) => [pair, PAIR_WORDS[pair]] as const);
 export const LAMPS = ['hot–neutral', 'hot–ground', 'neutral–ground'] as const;

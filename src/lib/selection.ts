@@ -1,6 +1,6 @@
 import type { Things } from './address.svelte.ts';
-import type { View } from '../core/code/view.ts';
-import type { Area, Circuit, JobDocument } from '../core/job/schema.ts';
+import type { View } from '#core/view/view.ts';
+import type { Area, Circuit, JobDocument } from '#core/job/schema.ts';
 
 /** What is selected on a plan: a room, a fixture, or any number of outlets. */
 export type Selection =

@@ -2,11 +2,11 @@
   import { liveQuery } from 'dexie';
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
-  import { newId, newJob } from '../core/job/document.ts';
-  import { EDITIONS, type Edition } from '../core/job/schema.ts';
-  import { InvalidError } from '../core/job/validate.ts';
-  import type { Problem } from '../core/job/integrity.ts';
-  import type { JobDocument } from '../core/job/schema.ts';
+  import { newId, newJob } from '#core/job/document.ts';
+  import { EDITIONS, type Edition } from '#core/job/schema.ts';
+  import { InvalidError } from '#core/job/validate.ts';
+  import type { Problem } from '#core/job/integrity.ts';
+  import type { JobDocument } from '#core/job/schema.ts';
   import type { JobRow } from '$lib/store/db.ts';
   import { clearOut, hasJob, isQuotaError, listJobs, putBack, storeJob, throwAway } from '$lib/store/jobs.ts';
   import { actions } from '$lib/actions.svelte.ts';

@@ -1,7 +1,7 @@
 /** Rules about circuits, devices and outlines: situations worked from the code's sections, edition by edition. */
-import { breakerOf } from '../../src/core/job/document.ts';
-import { chain, house, opening, outlet, receptacle as device, room } from '../../src/core/job/testing.ts';
-import type { Box, Circuit } from '../../src/core/job/schema.ts';
+import { breakerOf } from '#core/job/document.ts';
+import { chain, house, opening, outlet, receptacle as device, room } from '#core/job/testing.ts';
+import type { Box, Circuit } from '#core/job/schema.ts';
 import { asCase, S, V, type Answer, type Answers, type RuleCase } from './ruleCase.ts';
 
 type House = Parameters<typeof house>[0];

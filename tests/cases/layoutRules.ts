@@ -1,25 +1,7 @@
 /** Rules of where things go: situations worked from the code's sections, edition by edition. */
-import { breakerOf, DEFAULT_SETTINGS, PLAIN_NAMEPLATE } from '../../src/core/job/document.ts';
-import type {
-  Area,
-  Box,
-  Circuit,
-  Edition,
-  Fixture,
-  Job,
-  JobDocument,
-  Opening,
-} from '../../src/core/job/schema.ts';
-import {
-  chain,
-  conditions,
-  fixture,
-  house,
-  opening,
-  outlet,
-  receptacle,
-  room,
-} from '../../src/core/job/testing.ts';
+import { breakerOf, DEFAULT_SETTINGS, PLAIN_NAMEPLATE } from '#core/job/document.ts';
+import type { Area, Box, Circuit, Edition, Fixture, Job, JobDocument, Opening } from '#core/job/schema.ts';
+import { chain, conditions, fixture, house, opening, outlet, receptacle, room } from '#core/job/testing.ts';
 import { asCase, S, V, type Answer, type Answers, type RuleCase } from './ruleCase.ts';
 
 export interface Parts {

@@ -1,5 +1,5 @@
 /** What protects people and what may stay, sums of loads, and what is out of scope: worked from the code's sections. */
-import { breakerOf, PLAIN_NAMEPLATE } from '../../src/core/job/document.ts';
+import { breakerOf, PLAIN_NAMEPLATE } from '#core/job/document.ts';
 import {
   chain,
   conditions,
@@ -11,8 +11,8 @@ import {
   plate,
   receptacle as device,
   room,
-} from '../../src/core/job/testing.ts';
-import type { Box, Circuit, Edition, Fixture, FixtureKind, Job, Panel } from '../../src/core/job/schema.ts';
+} from '#core/job/testing.ts';
+import type { Box, Circuit, Edition, Fixture, FixtureKind, Job, Panel } from '#core/job/schema.ts';
 import { asCase, S, V, type Answer, type Answers, type RuleCase } from './ruleCase.ts';
 
 type House = Parameters<typeof house>[0];

@@ -1,5 +1,5 @@
-import type { Edition, JobDocument } from '../../src/core/job/schema.ts';
-import type { Level } from '../../src/core/code/rule.ts';
+import type { Edition, JobDocument } from '#core/job/schema.ts';
+import type { Level } from '#core/code/rule.ts';
 
 /** The gravest level a rule gives; null where it is silent. */
 export type Answer = Level | null;

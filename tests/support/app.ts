@@ -5,8 +5,8 @@ import { join } from 'node:path';
 import { after, before } from 'node:test';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { studioJob } from '../../demo/studio.ts';
-import { serialize } from '../../src/core/job/file.ts';
-import type { JobDocument } from '../../src/core/job/schema.ts';
+import { serialize } from '#core/job/file.ts';
+import type { JobDocument } from '#core/job/schema.ts';
 import { css, openBrowser, sees, setSize, type Browser } from './browser.ts';
 import { startServer, type Server } from './server.ts';
 

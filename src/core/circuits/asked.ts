@@ -1,10 +1,10 @@
 /**
  * What the loads of a circuit ask of it: each by its kind, bound by what is marked on it, and all of them together.
  */
-import { standardAtMost } from '../code/tables/conductors.ts';
-import type { Edition } from '../job/schema.ts';
-import { round } from '../units/quantity.ts';
-import { fail, type Result } from '../units/result.ts';
+import { standardAtMost } from '#core/tables/conductors.ts';
+import type { Edition } from '#core/job/schema.ts';
+import { round } from '#core/units/quantity.ts';
+import { fail, type Result } from '#core/units/result.ts';
 import {
   demand,
   demandByKind,

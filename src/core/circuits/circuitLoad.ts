@@ -1,8 +1,8 @@
 /** What a circuit of the job has to carry, and the sizing that follows from what is on record. */
-import { outOfScope } from '../code/tables/scope.ts';
-import type { Circuit, Fixture, FixtureKind, Job, JobDocument } from '../job/schema.ts';
-import { isReceptacle } from '../plan/wallSpaces.ts';
-import type { Result } from '../units/result.ts';
+import { outOfScope } from '#core/tables/scope.ts';
+import type { Circuit, Fixture, FixtureKind, Job, JobDocument } from '#core/job/schema.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import type { Result } from '#core/units/result.ts';
 import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind, type PartLoad } from './demand.ts';
 import { fullLoad, outletsOf, type Run, type RunStop } from './run.ts';
 import { sizeCircuit, type Conditions, type Sizing, type SizingInput } from './sizing.ts';

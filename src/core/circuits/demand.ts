@@ -2,12 +2,12 @@
  * What a load asks of its branch circuit: the amperes that count for conductor and breaker, the smallest and the
  * largest breaker, and which allowances of 240.4 it has. One function for each kind of load.
  */
-import { rangeDemand } from '../code/tables/cooking.ts';
-import { motorAmps } from '../code/tables/motors.ts';
-import { standardAtMost, standardBreaker } from '../code/tables/conductors.ts';
-import type { Edition } from '../job/schema.ts';
-import { round } from '../units/quantity.ts';
-import { fail, ok, type Result } from '../units/result.ts';
+import { rangeDemand } from '#core/tables/cooking.ts';
+import { motorAmps } from '#core/tables/motors.ts';
+import { standardAtMost, standardBreaker } from '#core/tables/conductors.ts';
+import type { Edition } from '#core/job/schema.ts';
+import { round } from '#core/units/quantity.ts';
+import { fail, ok, type Result } from '#core/units/result.ts';
 
 export const BRANCH_LOADS = [
   'general',

@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { chain, house, outlet, room } from '../job/testing.ts';
-import { breakerOf, stopAt } from '../job/document.ts';
-import type { Stop } from '../job/schema.ts';
+import { chain, house, outlet, room } from '#core/job/testing.ts';
+import { breakerOf, stopAt } from '#core/job/document.ts';
+import type { Stop } from '#core/job/schema.ts';
 import { buildRun, dropAt, fullLoad } from './run.ts';
 
 // Room 20 ft by 10 ft with its first corner at the panel; wall 1 runs east.

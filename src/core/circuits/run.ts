@@ -1,8 +1,10 @@
 /** A circuit as it runs through the house: every stop at its distance, with load, drop and protection. */
-import { ohmsPerThousandFeet, type Material } from '../code/tables/conductors.ts';
-import { placeInPlan } from '../job/outline.ts';
-import type { Area, Box, Circuit, Gauge, Job, JobDocument, Panel, Stop } from '../job/schema.ts';
-import { isReceptacle } from '../plan/wallSpaces.ts';
+import { ohmsPerThousandFeet, type Material } from '#core/tables/conductors.ts';
+import { placeInPlan } from '#core/job/outline.ts';
+import type { Area, Box, Circuit, Gauge, Job, JobDocument, Panel, Stop } from '#core/job/schema.ts';
+import { lookup } from '#core/view/lookup.ts';
+import type { View } from '#core/view/view.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 
 type Settings = Job['settings'];
 
@@ -281,3 +283,16 @@ export const dropAt = (stop: RunStop, amps: number): number => 2 * stop.pathOhms
 
 /** The largest load cord-and-plug use may put at one outlet: 80 % of the breaker, as in 210.21(B)(2). */
 export const fullLoad = (circuit: Circuit): number => circuit.breaker.rating * 0.8;
+
+const runById = lookup(
+  ({ subjects }) => subjects.circuit,
+  ({ document }, id): Run => buildRun(document, document.circuits[id]!),
+);
+export const runOf = (view: View, circuit: Circuit): Run => runById(view, circuit.id);
+
+/** The circuit of an outlet, with its stop on the run. */
+export function stopOf(view: View, box: Box): { circuit: Circuit; stop: RunStop } | null {
+  const circuit = view.circuitOf(box.id);
+  const stop = circuit && runOf(view, circuit).stops.find((s) => s.box.id === box.id);
+  return circuit && stop ? { circuit, stop } : null;
+}

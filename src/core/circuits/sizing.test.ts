@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { CIRCULAR_MILS, GAUGES_BY_SIZE } from '../code/tables/conductors.ts';
-import { CABLES, EDITIONS } from '../job/schema.ts';
+import { CIRCULAR_MILS, GAUGES_BY_SIZE } from '#core/tables/conductors.ts';
+import { CABLES, EDITIONS } from '#core/job/schema.ts';
 import { BRANCH_LOADS, PLAIN_LOAD_VALUES, type BranchLoad } from './demand.ts';
 import { equipmentGround, sizeCircuit, usableAmpacity, type SizingInput } from './sizing.ts';
 

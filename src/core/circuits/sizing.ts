@@ -12,12 +12,12 @@ import {
   tableGround,
   type Column,
   type Material,
-} from '../code/tables/conductors.ts';
-import type { CableKind, Edition, Gauge } from '../job/schema.ts';
+} from '#core/tables/conductors.ts';
+import type { CableKind, Edition, Gauge } from '#core/job/schema.ts';
 import { demandOf } from './asked.ts';
 import type { BranchLoad, Demand, Step } from './demand.ts';
-import { fail, ok, type Result } from '../units/result.ts';
-import { round } from '../units/quantity.ts';
+import { fail, ok, type Result } from '#core/units/result.ts';
+import { round } from '#core/units/quantity.ts';
 
 export interface Conditions {
   material: Material;

@@ -5,7 +5,7 @@
  */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { EDITIONS, type Gauge } from '../job/schema.ts';
+import { EDITIONS, type Gauge } from '#core/job/schema.ts';
 import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind } from './demand.ts';
 import { sizeCircuit, type SizingInput } from './sizing.ts';
 

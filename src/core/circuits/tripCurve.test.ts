@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { BRANCH_RATINGS } from '../job/schema.ts';
-import { chain, house, outlet, room } from '../job/testing.ts';
+import { BRANCH_RATINGS } from '#core/job/schema.ts';
+import { chain, house, outlet, room } from '#core/job/testing.ts';
 import { buildRun } from './run.ts';
 import { currentsOf, tripTime } from './tripCurve.ts';
 

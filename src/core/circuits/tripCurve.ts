@@ -5,7 +5,7 @@
  * minutes up to 30 A, four up to 50 A and six up to 100 A. The magnet opens at once between 5 and 10 times the rating.
  * A breaker's own curve goes before this one.
  */
-import { ohmsPerThousandFeet } from '../code/tables/conductors.ts';
+import { ohmsPerThousandFeet } from '#core/tables/conductors.ts';
 import { dropAt, fullLoad, type Run } from './run.ts';
 import { equipmentGround } from './sizing.ts';
 

@@ -10,14 +10,20 @@ export interface FindingsChange {
 
 export class Board {
   private readonly bySubject = new Map<string, readonly Finding[]>();
+  /** Subjects in order; null while new ones are not in their place. */
+  private order: readonly string[] | null = null;
 
   of(subject: string): readonly Finding[] | undefined {
     return this.bySubject.get(subject);
   }
 
   apply({ whole, subjects }: FindingsChange): void {
-    if (whole) this.bySubject.clear();
+    if (whole) {
+      this.bySubject.clear();
+      this.order = null;
+    }
     for (const [subject, findings] of subjects) {
+      if (this.bySubject.has(subject) !== (findings !== null)) this.order = null;
       if (findings) this.bySubject.set(subject, findings);
       else this.bySubject.delete(subject);
     }
@@ -27,10 +33,12 @@ export class Board {
     return { whole: true, subjects: [...this.bySubject] };
   }
 
-  /** All findings, gravest first. */
+  /** All findings, gravest first, then by subject: the same however the document came to be as it is. */
   findings(): Finding[] {
+    this.order ??= [...this.bySubject.keys()].sort();
     const byLevel = new Map<Level, Finding[]>(LEVELS.map((level) => [level, []]));
-    for (const found of this.bySubject.values()) for (const f of found) byLevel.get(f.level)!.push(f);
+    for (const subject of this.order)
+      for (const f of this.bySubject.get(subject)!) byLevel.get(f.level)!.push(f);
     return [...byLevel.values()].flat();
   }
 }

@@ -1,5 +1,5 @@
 /** The rule catalogue as Markdown, generated from the rules' own meta. */
-import { EDITIONS } from '../job/schema.ts';
+import { EDITIONS } from '#core/job/schema.ts';
 import { ALL_RULES } from './rules/index.ts';
 
 const SUBJECT = {

@@ -1,10 +1,11 @@
 /** The rule engine: checks a whole job once, then only what a change touches. It knows no rule by name. */
-import { applyChanges, type Change } from '../job/document.ts';
-import type { Amendment, JobDocument, TableName } from '../job/schema.ts';
+import { applyChanges, type Change } from '#core/job/document.ts';
+import type { Amendment, JobDocument, TableName } from '#core/job/schema.ts';
 import { Board, type FindingsChange } from './board.ts';
 import type { Finding, Fix, Rule, Subjects } from './rule.ts';
 import { RULES } from './rules/index.ts';
-import { View, type Scope } from './view.ts';
+import type { Scope } from '#core/view/touched.ts';
+import { View } from '#core/view/view.ts';
 
 const TABLE_OF = {
   house: 'job',
@@ -15,6 +16,9 @@ const TABLE_OF = {
   panel: 'panels',
 } as const satisfies Record<Scope, TableName | 'job'>;
 const SCOPES = Object.keys(TABLE_OF) as Scope[];
+
+/** By which the findings of all subjects are ordered: house, rooms, fixtures, boxes, circuits, panels, each by id. */
+const subjectOf = (scope: Scope, id: string): string => `${SCOPES.indexOf(scope)}/${id}`;
 
 const NO_FIXES: Fix[] = [];
 
@@ -38,12 +42,12 @@ export class Checker {
 
   /** Makes changes, checks again what they touch, and gives what that altered. */
   apply(changes: readonly Change[]): FindingsChange {
-    const stale = this.view.apply(applyChanges(this.view.document, changes), changes);
-    if (stale === 'all') return this.checkAll();
+    const { job, subjects } = this.view.apply(applyChanges(this.view.document, changes), changes);
+    if (job) return this.checkAll();
     const change: FindingsChange = { whole: false, subjects: [] };
     for (const scope of SCOPES) {
-      for (const id of stale[scope]) {
-        const subject = `${TABLE_OF[scope]}/${id}`;
+      for (const id of subjects[scope]) {
+        const subject = subjectOf(scope, id);
         const findings = this.judge(scope, id);
         if (!same(findings, this.board.of(subject))) change.subjects.push([subject, findings]);
       }
@@ -63,7 +67,7 @@ export class Checker {
     for (const scope of SCOPES) {
       const table = TABLE_OF[scope];
       const ids = table === 'job' ? [document.job.id] : Object.keys(document[table]);
-      for (const id of ids) change.subjects.push([`${table}/${id}`, this.judge(scope, id)]);
+      for (const id of ids) change.subjects.push([subjectOf(scope, id), this.judge(scope, id)]);
     }
     this.board.apply(change);
     return change;

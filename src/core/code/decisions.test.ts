@@ -1,11 +1,11 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { AREA_KINDS, EDITIONS, type AreaKind, type Edition } from '../job/schema.ts';
-import { chain, house, outlet, room } from '../job/testing.ts';
-import { breakerOf } from '../job/document.ts';
+import { AREA_KINDS, EDITIONS, type AreaKind, type Edition } from '#core/job/schema.ts';
+import { chain, house, outlet, room } from '#core/job/testing.ts';
+import { breakerOf } from '#core/job/document.ts';
 import { decisionOn, labelsFor, type Topic } from './decisions.ts';
-import { AREA_FACTS } from './tables/areas.ts';
-import { View } from './view.ts';
+import { AREA_FACTS } from '#core/tables/areas.ts';
+import { View } from '#core/view/view.ts';
 
 type Parts = NonNullable<Parameters<typeof house>[0]>;
 const decide = (topic: Topic, edition: Edition, parts: Parts, name = 'box-a') => {

@@ -2,14 +2,16 @@
  * GFCI, AFCI, tamper- and weather-resistance for one outlet under the job's edition: what is asked for,
  * whether the plan gives it, and the reason and section for both answers.
  */
-import type { ProtectionOrigin, RunStop } from '../circuits/run.ts';
-import { servedBy } from '../job/document.ts';
-import { outlineOf } from '../job/outline.ts';
-import type { Area, AreaKind, Box, Circuit, Edition, Fixture, FixtureKind } from '../job/schema.ts';
-import { isTub } from '../plan/cord.ts';
-import { ABOVE_COUNTER, floorLineOf, isCounter, isIsland } from '../plan/counters.ts';
-import { HIGHEST_COUNTED, isReceptacle } from '../plan/wallSpaces.ts';
-import { formatLength } from '../units/length.ts';
+import { countsAtCounter } from '#core/plan/coverage.ts';
+import { waterNear } from '#core/plan/reach.ts';
+import { type ProtectionOrigin, type RunStop, runOf, stopOf } from '#core/circuits/run.ts';
+import { servedBy } from '#core/job/document.ts';
+import { outlineOf } from '#core/job/outline.ts';
+import type { Area, AreaKind, Box, Circuit, Edition, Fixture, FixtureKind } from '#core/job/schema.ts';
+import { isTub } from '#core/plan/cord.ts';
+import { ABOVE_COUNTER, floorLineOf, isCounter, isIsland } from '#core/plan/counters.ts';
+import { HIGHEST_COUNTED, isReceptacle } from '#core/plan/wallSpaces.ts';
+import { formatLength } from '#core/units/length.ts';
 import {
   APPLIANCE_GFCI,
   atOrBelowGrade,
@@ -27,9 +29,10 @@ import {
   NEAR_TUB_SECTION,
   NOT_EASILY_MOVED,
   OUTDOOR_HVAC_EXCEPTED_UNTIL,
-} from './tables/areas.ts';
-import { outOfScope } from './tables/scope.ts';
-import { NEAR_WATER, type View } from './view.ts';
+  NEAR_WATER,
+} from '#core/tables/areas.ts';
+import { outOfScope } from '#core/tables/scope.ts';
+import { type View } from '#core/view/view.ts';
 
 export const TOPICS = ['gfci', 'afci', 'tamper-resistant', 'weather-resistant'] as const;
 export type Topic = (typeof TOPICS)[number];
@@ -88,7 +91,7 @@ function servesCounter(view: View, box: Box, area: Area): boolean | 'ask' {
     above <= ABOVE_COUNTER ? true : box.serves === null ? 'ask' : false;
   const below = counterBelow(view, box, area);
   if (below) return high(box.height - below.height);
-  if (view.countsAtCounter(box, area)) return true;
+  if (countsAtCounter(view, box, area)) return true;
   const drawn = view.fixturesIn(area).some((f) => isCounter(f) || isIsland(f));
   if (drawn || box.height < COUNTER_HEIGHTS.from) return false;
   return box.height <= COUNTER_HEIGHTS.to ? true : box.serves === null ? 'ask' : false;
@@ -111,7 +114,7 @@ function nearWater(view: View, box: Box): Ask | null {
       section: NEAR_SINK_SECTION[edition],
     };
   }
-  const [nearest] = view.waterNear(box);
+  const [nearest] = waterNear(view, box);
   if (!nearest) return null;
   const { fixture, path } = nearest;
   return {
@@ -307,7 +310,7 @@ function gfci(view: View, box: Box, area: Area): Answer {
     ask: gfciAsked(view, box, area),
     provided() {
       const own = box.device.kind === 'gfci' ? 'its own GFCI device' : null;
-      return describeOrigin(view.stopOf(box)?.stop.gfci ?? null, box) ?? own;
+      return describeOrigin(stopOf(view, box)?.stop.gfci ?? null, box) ?? own;
     },
     replacement: '406.4(D)(3)',
     none: () => {
@@ -335,7 +338,7 @@ const asksForArc = (view: View, box: Box, area: Area): boolean =>
 export function afciRoom(view: View, circuit: Circuit): { box: Box; area: Area } | null {
   const { rating } = circuit.breaker;
   if (rating > 20 || (rating === 10 && view.edition !== '2023')) return null;
-  for (const { box, area } of view.run(circuit).stops) {
+  for (const { box, area } of runOf(view, circuit).stops) {
     if (box.status === 'remove' || !at120(circuit, box)) continue;
     if (asksForArc(view, box, area)) return { box, area };
   }
@@ -361,7 +364,7 @@ export function afciMeans(circuit: Circuit, stop: RunStop): ProtectionOrigin | n
 }
 
 function afci(view: View, box: Box, area: Area): Answer {
-  const on = view.stopOf(box);
+  const on = stopOf(view, box);
   const room = on ? afciRoom(view, on.circuit) : asksForArc(view, box, area) ? { box, area } : null;
   const ask = room && {
     reason: `the circuit supplies ${suppliedRoom(room.area)}`,

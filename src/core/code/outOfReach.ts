@@ -1,8 +1,8 @@
 /** Whether a device in a box can be tested and reset. */
-import { outlineOf } from '../job/outline.ts';
-import type { Box, Fixture } from '../job/schema.ts';
-import { floorLineOf } from '../plan/counters.ts';
-import type { View } from './view.ts';
+import { outlineOf } from '#core/job/outline.ts';
+import type { Box, Fixture } from '#core/job/schema.ts';
+import { floorLineOf } from '#core/plan/counters.ts';
+import type { View } from '#core/view/view.ts';
 
 /** Highest that is readily reached, 6 ft 7 in. as for handles of breakers and switches, 404.8(A), inches. */
 const HIGHEST_REACH = 79;

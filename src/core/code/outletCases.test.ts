@@ -5,11 +5,11 @@
  */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { EDITIONS, type Area, type Box, type Circuit, type Fixture, type Job } from '../job/schema.ts';
-import { chain, conditions, fixture, house, outlet, receptacle, room } from '../job/testing.ts';
-import { breakerOf } from '../job/document.ts';
+import { EDITIONS, type Area, type Box, type Circuit, type Fixture, type Job } from '#core/job/schema.ts';
+import { chain, conditions, fixture, house, outlet, receptacle, room } from '#core/job/testing.ts';
+import { breakerOf } from '#core/job/document.ts';
 import { decisionsFor } from './decisions.ts';
-import { View } from './view.ts';
+import { View } from '#core/view/view.ts';
 
 type Three = readonly [string, string, string];
 interface Setup {

@@ -1,8 +1,10 @@
-import type { Command } from '../job/commands.ts';
-import type { Area, Box, Circuit, Edition, Fixture, Job, Panel, Stop, TableName } from '../job/schema.ts';
-import type { WallSpan } from '../plan/wallSpaces.ts';
-import type { Quantity } from '../units/quantity.ts';
-import type { Scope, View } from './view.ts';
+import { byName } from '#core/job/names.ts';
+import type { Command } from '#core/job/commands.ts';
+import type { Area, Box, Circuit, Edition, Fixture, Job, Panel, Stop, TableName } from '#core/job/schema.ts';
+import type { WallSpan } from '#core/plan/wallSpaces.ts';
+import type { Quantity } from '#core/units/quantity.ts';
+import type { Scope } from '#core/view/touched.ts';
+import type { View } from '#core/view/view.ts';
 
 /**
  * `violation`: the code asks for it. `recommended`: advice or shop habit. `note`: worth knowing.
@@ -12,11 +14,9 @@ export type Level = 'violation' | 'unknown' | 'recommended' | 'note' | 'satisfie
 
 export const LEVELS: readonly Level[] = ['violation', 'unknown', 'recommended', 'note', 'satisfied'];
 
-const names = new Intl.Collator('en', { numeric: true });
-
 /** Orders findings for reading: gravest first, then by what they are about. */
 export const byGravity = (a: Finding, b: Finding): number =>
-  LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || names.compare(a.about.name, b.about.name);
+  LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || byName(a.about, b.about);
 
 /** A fix is data: a command to run, or a room to place outlets in. */
 export type Fix = { label: string } & ({ command: Command } | { placeIn: string });

@@ -1,7 +1,7 @@
 /** Tests and replacements of protecting devices as iCalendar, RFC 5545. */
 import ICAL from 'ical.js';
-import type { JobDocument } from '../job/schema.ts';
-import type { RegisteredDevice } from '../records/deviceTests.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import type { RegisteredDevice } from '#core/records/deviceTests.ts';
 
 const nameOf = ({ kind, box, circuit }: RegisteredDevice): string =>
   box

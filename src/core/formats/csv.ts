@@ -1,7 +1,7 @@
 /** What every CSV file of a job shares: RFC 4180, known columns, cells that cannot run as formulas. */
 import Papa from 'papaparse';
-import type { Problem } from '../job/integrity.ts';
-import { InvalidError } from '../job/validate.ts';
+import type { Problem } from '#core/job/integrity.ts';
+import { InvalidError } from '#core/job/validate.ts';
 
 /** Largest CSV file read, characters. */
 export const MAX_CSV = 16 * 1024 * 1024;

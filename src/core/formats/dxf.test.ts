@@ -3,10 +3,10 @@ import { test } from 'node:test';
 import { parseString } from 'dxf';
 import fc from 'fast-check';
 import { tamarackJob } from '../../../demo/tamarack.ts';
-import { rows } from '../job/document.ts';
-import { isClosed, outlineOf } from '../job/outline.ts';
-import { InvalidError } from '../job/validate.ts';
-import { facesOf, type Line } from '../plan/faces.ts';
+import { rows } from '#core/job/document.ts';
+import { isClosed, outlineOf } from '#core/job/outline.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import { facesOf, type Line } from '#core/plan/faces.ts';
 import { levelToDxf, readDxf, roomsFromDxf, ROOM_LAYER } from './dxf.ts';
 
 const job = tamarackJob();

@@ -5,15 +5,22 @@
 import { DxfWriter, point2d, point3d, Units } from '@tarikjabiri/dxf';
 import * as dxfParser from 'dxf-parser';
 import type { IEntity, ILineEntity, ILwpolylineEntity, IPolylineEntity, ITextEntity } from 'dxf-parser';
-import { AREA_FACTS } from '../code/tables/areas.ts';
-import { CEILING_HEIGHT, newId, PLAIN_CONDITIONS, rows } from '../job/document.ts';
-import { isClosed, outlineOf, placeInPlan, pointOnWall, type Point } from '../job/outline.ts';
-import { AREA_KINDS, MAX_WALL, MIN_WALL, type Area, type JobDocument } from '../job/schema.ts';
-import { InvalidError } from '../job/validate.ts';
-import { chainOf, withoutIdleCorners } from '../plan/chain.ts';
-import { doubledArea, facesOf, type Line } from '../plan/faces.ts';
-import { boundsOfPoints, distance, footprint, insidePolygon } from '../plan/footprint.ts';
-import { fail, ok, type Result } from '../units/result.ts';
+import { AREA_FACTS } from '#core/tables/areas.ts';
+import { CEILING_HEIGHT, newId, PLAIN_CONDITIONS, rows } from '#core/job/document.ts';
+import {
+  isClosed,
+  outlineOf,
+  placeInPlan,
+  pointOnWall,
+  type Point,
+  boundsOfPoints,
+} from '#core/job/outline.ts';
+import { AREA_KINDS, MAX_WALL, MIN_WALL, type Area, type JobDocument } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import { chainOf, withoutIdleCorners } from '#core/plan/chain.ts';
+import { doubledArea, facesOf, type Line } from '#core/plan/faces.ts';
+import { distance, footprint, insidePolygon } from '#core/plan/footprint.ts';
+import { fail, ok, type Result } from '#core/units/result.ts';
 
 /** Bundlers see its module form, Node its CommonJS form, where the class is the default export. */
 const Parser = dxfParser.DxfParser ?? dxfParser.default;

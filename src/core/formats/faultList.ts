@@ -1,8 +1,8 @@
 /** Faults of a circuit as JSON, each with the name of the box it is at. Fields are documented in docs/cli.md. */
 import * as yup from 'yup';
-import { InvalidError, problemsOf } from '../job/validate.ts';
-import { withFaults, type Fault, type FaultKind } from '../network/faults.ts';
-import { CONDUCTORS, PARTS, type Wiring } from '../network/wiring.ts';
+import { InvalidError, problemsOf } from '#core/job/validate.ts';
+import { withFaults, type Fault, type FaultKind } from '#core/network/faults.ts';
+import { CONDUCTORS, PARTS, type Wiring } from '#core/network/wiring.ts';
 
 /** What a fault is at that no box has. */
 const PANEL = 'panel';

@@ -1,14 +1,14 @@
 /** What the simulated meter is told before it is spoken to: a job, the outlet it is plugged in at, and what is wrong. */
 import * as yup from 'yup';
-import { buildRun } from '../circuits/run.ts';
-import { RESET, type MeterState, type Outlet } from '../instruments/simulated.ts';
-import { emptyDocument, rows } from '../job/document.ts';
-import { parseFileValue, toFile } from '../job/file.ts';
-import type { Circuit, JobDocument } from '../job/schema.ts';
-import { entity, flag, id, list, number, text, whole, word } from '../job/schema/fields.ts';
-import { InvalidError, problemsOf } from '../job/validate.ts';
-import { hiddenFault } from '../network/hypotheses.ts';
-import { wiringOf } from '../network/wiring.ts';
+import { buildRun } from '#core/circuits/run.ts';
+import { RESET, type MeterState, type Outlet } from '#core/instruments/simulated.ts';
+import { emptyDocument, rows } from '#core/job/document.ts';
+import { parseFileValue, toFile } from '#core/job/file.ts';
+import type { Circuit, JobDocument } from '#core/job/schema.ts';
+import { entity, flag, id, list, number, text, whole, word } from '#core/job/schema/fields.ts';
+import { InvalidError, problemsOf } from '#core/job/validate.ts';
+import { hiddenFault } from '#core/diagnosis/hypotheses.ts';
+import { wiringOf } from '#core/network/wiring.ts';
 import { faultsOf, faulty } from './faultList.ts';
 
 /** How the line misbehaves, for practice and for tests. */

@@ -5,8 +5,8 @@ import type {
   SchemaObjectDescription,
   SchemaInnerTypeDescription,
 } from 'yup';
-import { fileSchema } from '../job/file.ts';
-import { VERSION } from '../job/migrations.ts';
+import { fileSchema } from '#core/job/file.ts';
+import { VERSION } from '#core/job/migrations.ts';
 
 type JsonSchema = Record<string, unknown>;
 

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { tamarackJob } from '../../../demo/tamarack.ts';
-import { InvalidError } from '../job/validate.ts';
+import { InvalidError } from '#core/job/validate.ts';
 import { plainCsv } from './testing.ts';
 import { outletsFromCsv, outletsToCsv } from './outletsCsv.ts';
 

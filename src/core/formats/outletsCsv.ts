@@ -1,6 +1,6 @@
 /** Outlets as CSV, out and in: one row each, in words and lengths a spreadsheet can sort. */
-import { newId, PLAIN_BOX, PLAIN_DEVICE, rows } from '../job/document.ts';
-import { problemsIn, type Problem } from '../job/integrity.ts';
+import { newId, PLAIN_BOX, PLAIN_DEVICE, rows } from '#core/job/document.ts';
+import { problemsIn, type Problem } from '#core/job/integrity.ts';
 import {
   boxSchema,
   DEVICE_KINDS,
@@ -10,9 +10,9 @@ import {
   type Area,
   type Box,
   type JobDocument,
-} from '../job/schema.ts';
-import { InvalidError, problemsOf } from '../job/validate.ts';
-import { parseLength } from '../units/length.ts';
+} from '#core/job/schema.ts';
+import { InvalidError, problemsOf } from '#core/job/validate.ts';
+import { parseLength } from '#core/units/length.ts';
 import { fromCsv, MOST_PROBLEMS, neutralise, restore, toCsv, type CsvRow } from './csv.ts';
 
 export const OUTLET_COLUMNS = [

@@ -1,11 +1,11 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { PRICE_ITEMS } from '../job/schema.ts';
-import { InvalidError } from '../job/validate.ts';
-import { house } from '../job/testing.ts';
-import { breakerPrice, cablePrice, MADE_UP_PRICES, priceBookOf } from '../panel/prices.ts';
-import { breakerOf } from '../job/document.ts';
+import { PRICE_ITEMS } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import { house } from '#core/job/testing.ts';
+import { breakerPrice, cablePrice, MADE_UP_PRICES, priceBookOf } from '#core/panel/prices.ts';
+import { breakerOf } from '#core/job/document.ts';
 import { PRICE_COLUMNS, pricesFromCsv, pricesToCsv } from './pricesCsv.ts';
 import { plainCsv } from './testing.ts';
 

@@ -1,8 +1,8 @@
 /** The price book as CSV, out and in. Columns are documented in docs/formats.md. */
-import type { Problem } from '../job/integrity.ts';
-import { PRICE_ITEMS, type Job, type PriceItem } from '../job/schema.ts';
-import type { PriceBook } from '../panel/prices.ts';
-import { InvalidError } from '../job/validate.ts';
+import type { Problem } from '#core/job/integrity.ts';
+import { PRICE_ITEMS, type Job, type PriceItem } from '#core/job/schema.ts';
+import type { PriceBook } from '#core/panel/prices.ts';
+import { InvalidError } from '#core/job/validate.ts';
 import { fromCsv, MOST_PROBLEMS, toCsv } from './csv.ts';
 
 export const PRICE_COLUMNS = ['item', 'unit', 'dollars'] as const;

@@ -2,8 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { studioJob } from '../../../demo/studio.ts';
-import type { Reading } from '../job/schema.ts';
-import { InvalidError } from '../job/validate.ts';
+import type { Reading } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
 import { plainCsv } from './testing.ts';
 import { readingsFromCsv, readingsToCsv } from './readingsCsv.ts';
 

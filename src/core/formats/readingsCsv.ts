@@ -1,11 +1,11 @@
 /** Readings as CSV, out and in. Columns are documented in docs/formats.md. */
-import { InvalidError, problemsOf } from '../job/validate.ts';
-import type { Problem } from '../job/integrity.ts';
-import { nameKey } from '../job/names.ts';
-import { newId, PLAIN_READING, rows } from '../job/document.ts';
+import { InvalidError, problemsOf } from '#core/job/validate.ts';
+import type { Problem } from '#core/job/integrity.ts';
+import { nameKey } from '#core/job/names.ts';
+import { newId, PLAIN_READING, rows } from '#core/job/document.ts';
 import { fromCsv, MOST_PROBLEMS, neutralise, restore, toCsv } from './csv.ts';
-import { whyNotRead } from '../records/gates.ts';
-import { readingSchema, type JobDocument, type Reading } from '../job/schema.ts';
+import { whyNotRead } from '#core/records/gates.ts';
+import { readingSchema, type JobDocument, type Reading } from '#core/job/schema.ts';
 
 export const READING_COLUMNS = [
   'id',

@@ -2,7 +2,7 @@
  * A network as a SPICE netlist with an AC analysis at one frequency. Plain elements only: R, C and V with a resistor in
  * series, so that any SPICE reads it.
  */
-import { EARTH, type Network } from '../network/network.ts';
+import { EARTH, type Network } from '#core/network/network.ts';
 
 /** Name of a node in the netlist; earth is node 0. */
 export const spiceNode = (node: number): string => (node === EARTH ? '0' : `n${node}`);

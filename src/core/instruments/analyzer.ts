@@ -2,8 +2,8 @@
  * The loading analyzer: draws a known current for a moment and works out from the change of three voltages what the hot,
  * the neutral and the ground measure, how far the voltage sags, and whether the ground is one.
  */
-import type { Branch, Voltages } from '../network/network.ts';
-import type { Terminals, Wiring } from '../network/wiring.ts';
+import type { Branch, Voltages } from '#core/network/network.ts';
+import type { Terminals, Wiring } from '#core/network/wiring.ts';
 import { magnitude, resistor, slotPairs, solved } from './connect.ts';
 
 /** The current it draws itself: enough to see milliohms. */

@@ -7,11 +7,11 @@
  */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { buildRun, type Run } from '../circuits/run.ts';
-import type { Circuit, Device } from '../job/schema.ts';
-import { chain, house, outlet, receptacle, room } from '../job/testing.ts';
-import { withFaults, type Fault } from '../network/faults.ts';
-import { wiringOf, type Conductor, type Use } from '../network/wiring.ts';
+import { buildRun, type Run } from '#core/circuits/run.ts';
+import type { Circuit, Device } from '#core/job/schema.ts';
+import { chain, house, outlet, receptacle, room } from '#core/job/testing.ts';
+import { withFaults, type Fault } from '#core/network/faults.ts';
+import { wiringOf, type Conductor, type Use } from '#core/network/wiring.ts';
 import { analyze, type Analysis } from './analyzer.ts';
 import { readLamps, readTwoPole } from './lamps.ts';
 import { clampCable, clampConductor, LOW_OHMS, readOhms, readVolts } from './meter.ts';

@@ -1,7 +1,13 @@
 /** What instruments have in common: they are branches laid on a circuit's network, and read its voltages. */
-import { MAINS_HERTZ, type Branch, type Complex, type Network, type Voltages } from '../network/network.ts';
-import { Factors } from '../network/solve.ts';
-import type { Conductor, Terminals, Wiring } from '../network/wiring.ts';
+import {
+  MAINS_HERTZ,
+  type Branch,
+  type Complex,
+  type Network,
+  type Voltages,
+} from '#core/network/network.ts';
+import { Factors } from '#core/network/solve.ts';
+import type { Conductor, Terminals, Wiring } from '#core/network/wiring.ts';
 
 /** Hot–neutral, hot–ground and neutral–ground of a face. */
 export const slotPairs = ({ hot, neutral, ground }: Terminals) =>

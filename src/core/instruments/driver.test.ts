@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { plainRun } from '../network/testing.ts';
+import { plainRun } from '#core/network/testing.ts';
 import { Instrument, InstrumentError, watch, type Link, type LiveState } from './driver.ts';
 import { SimulatedMeter } from './simulated.ts';
 

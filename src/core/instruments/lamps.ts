@@ -1,6 +1,6 @@
 /** Testers that show voltage by lamps: the plug-in one with three, and the one with two probes and steps. */
-import type { Branch } from '../network/network.ts';
-import type { Terminals, Wiring } from '../network/wiring.ts';
+import type { Branch } from '#core/network/network.ts';
+import type { Terminals, Wiring } from '#core/network/wiring.ts';
 import { resistor, slotPairs, solved } from './connect.ts';
 
 export interface LampTester {

@@ -1,7 +1,7 @@
 /** Meters: volts at high and low impedance, ohms on a dead circuit, amperes by clamp. */
-import { MAINS_HERTZ } from '../network/network.ts';
-import { Factors } from '../network/solve.ts';
-import type { Conductor, Wiring } from '../network/wiring.ts';
+import { MAINS_HERTZ } from '#core/network/network.ts';
+import { Factors } from '#core/network/solve.ts';
+import type { Conductor, Wiring } from '#core/network/wiring.ts';
 import { cableAt, currentIn, magnitude, resistor, solved, sum, unfed } from './connect.ts';
 
 /** Input of a digital meter, and of its low-impedance setting or a tester that loads what it reads. */

@@ -1,6 +1,6 @@
 /** The voltage pen: a few picofarads from a conductor through whoever holds it to earth. */
-import { EARTH } from '../network/network.ts';
-import type { Wiring } from '../network/wiring.ts';
+import { EARTH } from '#core/network/network.ts';
+import type { Wiring } from '#core/network/wiring.ts';
 import { capacitor, solved } from './connect.ts';
 
 const PEN_FARADS = 3e-12;

@@ -1,8 +1,8 @@
 /** Protecting devices as instruments see them: ground-fault, arc-fault and overcurrent. */
-import { tripTime, type TripTime } from '../circuits/tripCurve.ts';
-import { MAINS_HERTZ, type Complex, type Voltages } from '../network/network.ts';
-import { spotKey, type Conductor, type Spot, type Wiring } from '../network/wiring.ts';
-import { Factors } from '../network/solve.ts';
+import { tripTime, type TripTime } from '#core/circuits/tripCurve.ts';
+import { MAINS_HERTZ, type Complex, type Voltages } from '#core/network/network.ts';
+import { spotKey, type Conductor, type Spot, type Wiring } from '#core/network/wiring.ts';
+import { Factors } from '#core/network/solve.ts';
 import { currentIn, magnitude, resistor, solved, sum, unfed } from './connect.ts';
 
 /** Class A: does not trip at 4 mA or less, trips at 6 mA or more. */

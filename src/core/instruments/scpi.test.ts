@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { plainRun } from '../network/testing.ts';
+import { plainRun } from '#core/network/testing.ts';
 import { channelsOf, formatNumber, matches, parseMessage, parseNumber } from './scpi.ts';
 import { IDENTITY, SimulatedMeter, type Outlet } from './simulated.ts';
 

@@ -1,7 +1,7 @@
 /** A meter that is not there: it stands at an outlet of a circuit’s network, hidden faults and all, and speaks SCPI. */
-import type { Run } from '../circuits/run.ts';
-import { withFaults, type Fault } from '../network/faults.ts';
-import { wiringOf, type Wiring } from '../network/wiring.ts';
+import type { Run } from '#core/circuits/run.ts';
+import { withFaults, type Fault } from '#core/network/faults.ts';
+import { wiringOf, type Wiring } from '#core/network/wiring.ts';
 import { slotPairs } from './connect.ts';
 import { clampConductor, HIGH_OHMS, LOW_OHMS, readOhms, readVolts } from './meter.ts';
 import {

@@ -2,8 +2,8 @@
  * Tone tracing: a transmitter between a conductor and a reference, and a receiver that hears the field of conductors near
  * it. Conductors of one cable couple, so that neighbours answer too until they are tied to ground.
  */
-import { EARTH, type Voltages } from '../network/network.ts';
-import type { Conductor, Wiring } from '../network/wiring.ts';
+import { EARTH, type Voltages } from '#core/network/network.ts';
+import type { Conductor, Wiring } from '#core/network/wiring.ts';
 import { resistor, solved, unfed } from './connect.ts';
 
 /** The transmitter: so many volts behind so many ohms at so many hertz. */

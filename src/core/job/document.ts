@@ -238,6 +238,12 @@ export function newJob(name: string, edition: Edition): JobDocument {
 
 export const rows = <T>(table: Readonly<Record<string, T>>): T[] => Object.values(table);
 
+/** Rows by their ids, whatever order the document has them in: a file, a store and an edit each leave another. */
+export const rowsById = <T>(table: Readonly<Record<string, T>>): T[] =>
+  Object.keys(table)
+    .sort()
+    .map((id) => table[id]!);
+
 /** Circuits as they are listed everywhere: panel by panel from the service on, by their spaces. */
 export function circuitsInOrder({ panels, circuits }: JobDocument): Circuit[] {
   const order = rows(panels)

@@ -4,7 +4,7 @@ import { test } from 'node:test';
 import Ajv from 'ajv/dist/2020.js';
 import { studioJob } from '../../../demo/studio.ts';
 import { DEFAULT_SETTINGS } from './document.ts';
-import { jobFileJsonSchema } from '../formats/jsonSchema.ts';
+import { jobFileJsonSchema } from '#core/formats/jsonSchema.ts';
 import { parseFile, serialize, toFile } from './file.ts';
 import { VERSION } from './migrations.ts';
 import { InvalidError } from './validate.ts';

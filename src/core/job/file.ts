@@ -1,6 +1,6 @@
 /** The job file: JSON with a schema name and a version; tables as lists. See docs/formats.md. */
 import * as yup from 'yup';
-import { fail, ok, type Result } from '../units/result.ts';
+import { fail, ok, type Result } from '#core/units/result.ts';
 import { problemsIn, type Problem } from './integrity.ts';
 import { migrate, SCHEMA, VERSION } from './migrations.ts';
 import { emptyDocument, rows } from './document.ts';

@@ -1,5 +1,5 @@
 /** What must hold between entities: checked after every command and on every file. */
-import { formatLength } from '../units/length.ts';
+import { formatLength } from '#core/units/length.ts';
 import { rows, type Change } from './document.ts';
 import { nameKey } from './names.ts';
 import type {

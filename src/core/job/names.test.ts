@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { runGuarded as run } from '../records/gates.ts';
+import { runGuarded as run } from '#core/records/gates.ts';
 import { parseFile, serialize } from './file.ts';
 import { problemsIn } from './integrity.ts';
 import { freeName, nameKey, namesIn, withOwnNames } from './names.ts';

@@ -2,6 +2,10 @@
 import { rows } from './document.ts';
 import type { Box, JobDocument } from './schema.ts';
 
+const collator = new Intl.Collator('en', { numeric: true });
+/** For lists that people read: S2 comes before S10. */
+export const byName = (a: { name: string }, b: { name: string }): number => collator.compare(a.name, b.name);
+
 /** By which two names are the same. */
 export const nameKey = (name: string): string => name.trim().toLowerCase();
 

@@ -145,3 +145,39 @@ export function placeInPlan(area: Area, wallId: string, offset: number, out = 0)
   const wall = outline.walls.find((w) => w.id === wallId);
   return wall ? pointOnWall(outline, wall, offset, out) : null;
 }
+
+export interface Bounds {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+export const boundsOfPoints = (points: readonly Point[]): Bounds => {
+  const bounds = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
+  for (const { x, y } of points) {
+    bounds.left = Math.min(bounds.left, x);
+    bounds.top = Math.min(bounds.top, y);
+    bounds.right = Math.max(bounds.right, x);
+    bounds.bottom = Math.max(bounds.bottom, y);
+  }
+  return bounds;
+};
+
+const known = new WeakMap<Area, Bounds>();
+
+/** Bounds of a room's outline; remembered per area object. */
+export function boundsOf(area: Area): Bounds {
+  let bounds = known.get(area);
+  if (!bounds) {
+    bounds = boundsOfPoints([{ x: area.x, y: area.y }, ...outlineOf(area).walls.map((w) => w.to)]);
+    known.set(area, bounds);
+  }
+  return bounds;
+}
+
+export const within = (a: Bounds, b: Bounds, reach: number): boolean =>
+  a.left <= b.right + reach &&
+  b.left <= a.right + reach &&
+  a.top <= b.bottom + reach &&
+  b.top <= a.bottom + reach;

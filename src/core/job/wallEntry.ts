@@ -1,6 +1,6 @@
 /** A wall as a person types it: a length, then the turn at its end. `12-6` turns right; `12-6 L`, `8' R45`. */
-import { parseLength } from '../units/length.ts';
-import { fail, ok, type Result } from '../units/result.ts';
+import { parseLength } from '#core/units/length.ts';
+import { fail, ok, type Result } from '#core/units/result.ts';
 import { MAX_WALL, MIN_WALL } from './schema.ts';
 
 const TURN = /^(.*?)(?:[\s,]+([lrs])\s*(\d+(?:\.\d+)?)?\s*°?)?$/i;

@@ -1,12 +1,13 @@
+import { countersCovered } from '#core/plan/coverage.ts';
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { View } from '../code/view.ts';
-import { outlineOf } from '../job/outline.ts';
-import { fixture, house, opening, outlet, room } from '../job/testing.ts';
-import type { Area, Fixture, Opening } from '../job/schema.ts';
-import { randomRoom } from '../plan/testing.ts';
-import { coverageOf } from '../plan/wallSpaces.ts';
+import { View } from '#core/view/view.ts';
+import { outlineOf } from '#core/job/outline.ts';
+import { fixture, house, opening, outlet, room } from '#core/job/testing.ts';
+import type { Area, Fixture, Opening } from '#core/job/schema.ts';
+import { randomRoom } from '#core/plan/testing.ts';
+import { coverageOf } from '#core/plan/wallSpaces.ts';
 import { alongCounters, alongWalls, distanceToStud, EDGE_CLEARANCE } from './alongSpaces.ts';
 
 const place = (
@@ -191,7 +192,7 @@ test('a kitchen counter divided by sink and range gets the fewest that reach eac
   assert.equal(placements.length, 3);
   const boxes = placements.map((p, i) => outlet(`C${i}`, 1, p.offset, { height: p.height }));
   const after = new View(house({ area: kitchen, fixtures, boxes }));
-  assert.ok(after.counterCoverage(kitchen)!.every((s) => s.uncovered.length === 0));
+  assert.ok(countersCovered(after, kitchen)!.every((s) => s.uncovered.length === 0));
 });
 
 test('counters: the count equals the brute-force minimum on random counters', () => {
@@ -208,7 +209,7 @@ test('counters: the count equals the brute-force minimum on random counters', ()
         const view = new View(house({ area: kitchen, fixtures, boxes }));
         const { placements } = alongCounters(view, kitchen);
         let least = 0;
-        for (const s of view.counterCoverage(kitchen)!) {
+        for (const s of countersCovered(view, kitchen)!) {
           if (!s.required) continue;
           // Whole and half inches; reach 24 in., corners and ends kept 3 in. clear.
           const sites: number[] = [];

@@ -1,10 +1,12 @@
 /** Places the fewest receptacles along wall spaces, 210.52(A), and counter spaces, 210.52(C). */
-import { outlineOf, type Outline } from '../job/outline.ts';
-import type { Area, Fixture, Opening, Settings } from '../job/schema.ts';
-import type { View } from '../code/view.ts';
-import { COUNTER_REACH, floorLineOf } from '../plan/counters.ts';
-import { REACH, wallAt, type SpaceCoverage, type Span, type WallSpace } from '../plan/wallSpaces.ts';
-import { formatLength } from '../units/length.ts';
+import { countersCovered, wallCoverage } from '#core/plan/coverage.ts';
+import { openingsIn } from '#core/plan/joined.ts';
+import { outlineOf, type Outline } from '#core/job/outline.ts';
+import type { Area, Fixture, Opening, Settings } from '#core/job/schema.ts';
+import type { View } from '#core/view/view.ts';
+import { COUNTER_REACH, floorLineOf } from '#core/plan/counters.ts';
+import { REACH, wallAt, type SpaceCoverage, type Span, type WallSpace } from '#core/plan/wallSpaces.ts';
+import { formatLength } from '#core/units/length.ts';
 import { fewest, type Line } from './fewest.ts';
 import type { Placement } from './placement.ts';
 
@@ -113,7 +115,7 @@ function alongSpaces(
   const { settings } = view.document.job;
   const outline = outlineOf(area);
   const fixtures = view.fixturesIn(area);
-  const zones = zonesOf(outline, view.openingsIn(area), fixtures, kind.height);
+  const zones = zonesOf(outline, openingsIn(view, area), fixtures, kind.height);
   const plan: SpacePlan = { placements: [], unplaced: [] };
   for (const { space, required, counted, uncovered } of spaces) {
     if (!required || uncovered.length === 0) continue;
@@ -234,7 +236,7 @@ export const alongWalls = (view: View, area: Area, alternatives = false): SpaceP
   alongSpaces(
     view,
     area,
-    view.coverage(area) ?? [],
+    wallCoverage(view, area) ?? [],
     {
       noun: 'wall',
       reach: view.limit('wall-spacing', REACH),
@@ -248,7 +250,7 @@ export const alongCounters = (view: View, area: Area, alternatives = false): Spa
   alongSpaces(
     view,
     area,
-    view.counterCoverage(area) ?? [],
+    countersCovered(view, area) ?? [],
     {
       noun: 'counter',
       reach: view.limit('counter-spacing', COUNTER_REACH),

@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { outlineOf, pointOnWall } from '../job/outline.ts';
-import { outlet, room } from '../job/testing.ts';
+import { outlineOf, pointOnWall } from '#core/job/outline.ts';
+import { outlet, room } from '#core/job/testing.ts';
 import { alignAcross, alignHeights, duplicateAlong, slide, spreadEvenly } from './arrangeBoxes.ts';
 
 const area = room([144, 120, 144, 120]);

@@ -1,8 +1,8 @@
 /** Sliding, duplicating, aligning and spreading outlets along walls. Plain data in, plain data out. */
-import { newId } from '../job/document.ts';
-import { outlineOf, pointOnWall } from '../job/outline.ts';
-import type { Area, Box } from '../job/schema.ts';
-import { alongWall } from '../plan/footprint.ts';
+import { newId } from '#core/job/document.ts';
+import { outlineOf, pointOnWall } from '#core/job/outline.ts';
+import type { Area, Box } from '#core/job/schema.ts';
+import { alongWall } from '#core/plan/footprint.ts';
 
 export type Place = Pick<Box, 'wallId' | 'offset'>;
 

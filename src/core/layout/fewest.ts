@@ -6,7 +6,7 @@
  * both ends and where greedy walks would set stops from every anchor, so the number is the least for any
  * position, not only for whole inches. O(n · w) for n candidates, w of them within twice the reach.
  */
-import type { Span } from '../plan/wallSpaces.ts';
+import type { Span } from '#core/plan/wallSpaces.ts';
 
 export interface Line {
   /** Inches. */

@@ -1,8 +1,8 @@
 /** A new outlet as it is proposed, and as it goes into the job. */
-import { exposureOf } from '../code/tables/areas.ts';
-import { newId, PLAIN_BOX, PLAIN_DEVICE } from '../job/document.ts';
-import { freeName, namesIn } from '../job/names.ts';
-import type { Area, Box, JobDocument, Mount } from '../job/schema.ts';
+import { exposureOf } from '#core/tables/areas.ts';
+import { newId, PLAIN_BOX, PLAIN_DEVICE } from '#core/job/document.ts';
+import { freeName, namesIn } from '#core/job/names.ts';
+import type { Area, Box, JobDocument, Mount } from '#core/job/schema.ts';
 
 export interface Placement {
   areaId: string;

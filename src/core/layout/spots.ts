@@ -1,8 +1,9 @@
 /** Single places on the walls of a room where a box can be mounted, for rules that ask for one. */
-import { outlineOf, pointOnWall, type Point } from '../job/outline.ts';
-import type { Area, Fixture } from '../job/schema.ts';
-import type { View } from '../code/view.ts';
-import { depthOf } from '../plan/footprint.ts';
+import { openingsIn } from '#core/plan/joined.ts';
+import { outlineOf, pointOnWall, type Point } from '#core/job/outline.ts';
+import type { Area, Fixture } from '#core/job/schema.ts';
+import type { View } from '#core/view/view.ts';
+import { depthOf } from '#core/plan/footprint.ts';
 import { distanceToStud, EDGE_CLEARANCE } from './alongSpaces.ts';
 
 export interface Spot {
@@ -25,7 +26,7 @@ const APART = 6;
 export function spotsIn(view: View, area: Area, height: number, behind?: Fixture): Spot[] {
   const outline = outlineOf(area);
   const { studSpacing } = view.document.job.settings;
-  const openings = view.openingsIn(area);
+  const openings = openingsIn(view, area);
   const fixtures = view.fixturesIn(area).filter((f) => f.id !== behind?.id);
   const boxes = view.boxesIn(area);
   return outline.walls.flatMap((wall, i) => {

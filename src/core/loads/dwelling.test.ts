@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { rangeDemand } from '../code/tables/cooking.ts';
-import { EDITIONS, type Edition } from '../job/schema.ts';
+import { rangeDemand } from '#core/tables/cooking.ts';
+import { EDITIONS, type Edition } from '#core/job/schema.ts';
 import {
   dwellingLoad,
   LOAD_KINDS,

@@ -2,10 +2,10 @@
  * Service and feeder load of one dwelling unit at 120/240 V, Article 220: the standard method (Part III), the
  * optional method (220.82), and an existing dwelling that gets more load (220.83). Every line says its section.
  */
-import { ampacity, GAUGES_BY_SIZE, STANDARD_BREAKERS, type Material } from '../code/tables/conductors.ts';
-import { rangeDemand } from '../code/tables/cooking.ts';
-import type { Edition, Gauge } from '../job/schema.ts';
-import { fail, ok, type Result } from '../units/result.ts';
+import { ampacity, GAUGES_BY_SIZE, STANDARD_BREAKERS, type Material } from '#core/tables/conductors.ts';
+import { rangeDemand } from '#core/tables/cooking.ts';
+import type { Edition, Gauge } from '#core/job/schema.ts';
+import { fail, ok, type Result } from '#core/units/result.ts';
 
 export const LOAD_KINDS = [
   'appliance',

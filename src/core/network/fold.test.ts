@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { randomFrom } from '../planner/random.ts';
+import { randomFrom } from '#core/planner/search/random.ts';
 import { Fold, Mesh, type Group } from './fold.ts';
 import { LocalSolver, oneEdge, type LocalEdge } from './local.ts';
 import { EARTH, MAINS_HERTZ, type Branch, type Network } from './network.ts';

@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { dropAt } from '../circuits/run.ts';
-import { randomFrom } from '../planner/random.ts';
+import { dropAt } from '#core/circuits/run.ts';
+import { randomFrom } from '#core/planner/search/random.ts';
 import { withFaults, type Fault } from './faults.ts';
 import { EARTH, MAINS_HERTZ } from './network.ts';
 import { Factors } from './solve.ts';

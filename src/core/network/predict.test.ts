@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { randomFrom } from '../planner/random.ts';
+import { randomFrom } from '#core/planner/search/random.ts';
 import { withFaults, type Fault } from './faults.ts';
-import { everyFault } from './hypotheses.ts';
+import { everyFault } from '#core/diagnosis/hypotheses.ts';
 import { MAINS_HERTZ, type Network } from './network.ts';
 import { Predictor, type Probe } from './predict.ts';
 import { Factors } from './solve.ts';

@@ -2,8 +2,8 @@
  * A circuit's own network: source, breaker, every conductor of every segment, every splice and terminal, device
  * contacts and loads, laid out as the run has them.
  */
-import type { Run, RunStop } from '../circuits/run.ts';
-import type { Box } from '../job/schema.ts';
+import type { Run, RunStop } from '#core/circuits/run.ts';
+import type { Box } from '#core/job/schema.ts';
 import { EARTH, OPEN_OHMS, type Branch, type Network, type Source } from './network.ts';
 
 export const CONDUCTORS = ['black', 'red', 'neutral', 'ground'] as const;

@@ -1,10 +1,10 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { buildRun } from '../circuits/run.ts';
-import { breakerOf, rows, stopAt } from '../job/document.ts';
-import type { Circuit } from '../job/schema.ts';
-import { chain, house, outlet, PANEL, run as execute } from '../job/testing.ts';
+import { buildRun } from '#core/circuits/run.ts';
+import { breakerOf, rows, stopAt } from '#core/job/document.ts';
+import type { Circuit } from '#core/job/schema.ts';
+import { chain, house, outlet, PANEL, run as execute } from '#core/job/testing.ts';
 import { balanceChoices, balanceOf, legAmps, type Movable } from './balance.ts';
 import { moveBreaker } from './moves.ts';
 import { freeSpace, isClash, legOf, spacesIn, spacesOf } from './spaces.ts';

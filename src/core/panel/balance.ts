@@ -3,9 +3,9 @@
  * balance they can give, found exactly by dynamic programming over breakers (number partitioning; Karp 1972) with
  * the states moves, net shift of breakers to leg A, and quantised amperes on leg A.
  */
-import type { Run } from '../circuits/run.ts';
-import type { Command } from '../job/commands.ts';
-import type { Circuit, JobDocument, Panel } from '../job/schema.ts';
+import type { Run } from '#core/circuits/run.ts';
+import type { Command } from '#core/job/commands.ts';
+import type { Circuit, JobDocument, Panel } from '#core/job/schema.ts';
 import { putCircuits } from './moves.ts';
 import { idOf, legOf, legsOf, spacesIn, type Leg } from './spaces.ts';
 

@@ -1,9 +1,9 @@
 /** Which designated circuit of 210.11(C) a circuit is by what it feeds, and what on it does not belong there. */
-import type { RunStop } from '../circuits/run.ts';
-import { isOutside } from '../code/tables/areas.ts';
-import type { AreaKind, Edition, Fixture, FixtureKind } from '../job/schema.ts';
-import { hasCounterRule } from '../plan/counters.ts';
-import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
+import type { RunStop } from '#core/circuits/run.ts';
+import { isOutside } from '#core/tables/areas.ts';
+import type { AreaKind, Edition, Fixture, FixtureKind } from '#core/job/schema.ts';
+import { hasCounterRule } from '#core/plan/counters.ts';
+import { isReceptacle, isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 
 export const DUTIES = [
   'small-appliance',

@@ -1,20 +1,21 @@
 /** The feeder of a subpanel: breaker against load and conductor, four wires, ground, drop. */
-import { conditionsOf } from '../circuits/circuitLoad.ts';
-import { lengthOf, panelPlace, plannedBetween } from '../circuits/run.ts';
+import type { View } from '#core/view/view.ts';
+import { conditionsOf } from '#core/circuits/circuitLoad.ts';
+import { lengthOf, panelPlace, plannedBetween, runOf } from '#core/circuits/run.ts';
 import {
   equipmentGround,
   largestBreaker,
   twoWireDrop,
   usableAmpacity,
   whereItRuns,
-} from '../circuits/sizing.ts';
-import { dwellingLoad } from '../loads/dwelling.ts';
+} from '#core/circuits/sizing.ts';
+import { dwellingLoad } from '#core/loads/dwelling.ts';
 import { legsTogether } from './balance.ts';
-import { circuitsBehind, type JobLoad, type Wired } from './jobLoad.ts';
-import { GAUGES_BY_SIZE, ohmsPerThousandFeet, smallConductorCap } from '../code/tables/conductors.ts';
-import type { Feeder, Gauge, JobDocument, Panel } from '../job/schema.ts';
-import { round } from '../units/quantity.ts';
-import type { Step } from '../circuits/demand.ts';
+import { circuitsBehind, loadOf } from './jobLoad.ts';
+import { GAUGES_BY_SIZE, ohmsPerThousandFeet, smallConductorCap } from '#core/tables/conductors.ts';
+import type { Feeder, Gauge, JobDocument, Panel } from '#core/job/schema.ts';
+import { round } from '#core/units/quantity.ts';
+import type { Step } from '#core/circuits/demand.ts';
 
 export interface FeederSizing {
   /** Installed length, inches, and where it comes from. */
@@ -35,14 +36,11 @@ export interface FeederSizing {
  * Load of a subpanel, amperes at 240 V: by the standard method for what it feeds of the dwelling, and no less than
  * the planning load on its fuller leg, which counts outbuildings too.
  */
-export function feederLoad(
-  wired: Wired & { load(panel: Panel): JobLoad },
-  panel: Panel,
-): { amps: number; from: string } {
-  const { document } = wired;
-  const legs = legsTogether(circuitsBehind(document, panel).map((c) => wired.run(c)));
+export function feederLoad(view: View, panel: Panel): { amps: number; from: string } {
+  const { document } = view;
+  const legs = legsTogether(circuitsBehind(document, panel).map((c) => runOf(view, c)));
   const planned = Math.max(legs.A, legs.B);
-  const load = dwellingLoad(wired.load(panel).dwelling, 'standard');
+  const load = dwellingLoad(loadOf(view, panel).dwelling, 'standard');
   return load.ok && load.value.amps > planned
     ? { amps: load.value.amps, from: 'by the standard method' }
     : { amps: planned, from: 'planning load on the fuller leg' };

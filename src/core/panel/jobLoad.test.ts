@@ -1,12 +1,12 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { View } from '../code/view.ts';
-import { chain, FEEDER, fixture, house, outlet, PANEL, plate, receptacle, room } from '../job/testing.ts';
-import type { Panel } from '../job/schema.ts';
-import { dwellingLoad, LOAD_METHODS } from '../loads/dwelling.ts';
+import { View } from '#core/view/view.ts';
+import { chain, FEEDER, fixture, house, outlet, PANEL, plate, receptacle, room } from '#core/job/testing.ts';
+import type { Panel } from '#core/job/schema.ts';
+import { dwellingLoad, LOAD_METHODS } from '#core/loads/dwelling.ts';
 import { feederLoad, sizeFeeder } from './feeder.ts';
-import { floorAreaOf, jobLoad } from './jobLoad.ts';
+import { floorAreaOf, loadOf } from './jobLoad.ts';
 import { purposeOf } from './purpose.ts';
 import { spareFor } from './spare.ts';
 
@@ -37,14 +37,14 @@ test('appliances count by their nameplates, with what each of them is', () => {
     fixture('television', 4, 60, 50, { connection: 'cord', ...plate(120, { amps: 2 }) }),
   ];
   const view = new View(house({ fixtures }));
-  const { dwelling, lacking, areaFrom } = jobLoad(view, PANEL);
+  const { dwelling, lacking, areaFrom } = loadOf(view, PANEL);
   assert.deepEqual(
     dwelling.items.map((i) => [i.kind, i.va, i.volts, i.motor, i.added]),
     [
-      ['heat-pump', 4800, 240, true, true],
       ['supplementary-heat', 9600, 240, false, false],
-      ['dryer', 0, 240, false, false],
       ['appliance', 900, 120, true, false],
+      ['dryer', 0, 240, false, false],
+      ['heat-pump', 4800, 240, true, true],
       ['appliance', 1920, 240, true, false],
     ],
   );
@@ -66,7 +66,7 @@ test('what is left: a tenth more does not fit, what is said does, by every metho
       fc.constantFrom(...LOAD_METHODS),
       fc.constantFrom('appliance' as const, 'vehicle' as const),
       (floorArea, watts, amps, method, kind) => {
-        const { dwelling } = jobLoad(
+        const { dwelling } = loadOf(
           new View(
             house({
               fixtures: [fixture('water-heater', 1, 60, 20, { ...wired, ...plate(240, { watts }) })],

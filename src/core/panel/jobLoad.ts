@@ -1,19 +1,16 @@
 /** The dwelling's load from what is on record: rooms, circuits and nameplates, all of them or those behind one panel. */
-import { fixturesOn } from '../circuits/circuitLoad.ts';
-import type { Run } from '../circuits/run.ts';
-import { isOutside } from '../code/tables/areas.ts';
-import { motorAmps } from '../code/tables/motors.ts';
-import { rows, servedBy } from '../job/document.ts';
-import { isClosed, outlineOf } from '../job/outline.ts';
-import type { Area, AreaKind, Circuit, Fixture, FixtureKind, JobDocument, Panel } from '../job/schema.ts';
-import type { Dwelling, LoadItem, LoadKind } from '../loads/dwelling.ts';
+import { fixturesOn } from '#core/circuits/circuitLoad.ts';
+import { runOf } from '#core/circuits/run.ts';
+import { lookup } from '#core/view/lookup.ts';
+import type { View } from '#core/view/view.ts';
+import { isOutside } from '#core/tables/areas.ts';
+import { motorAmps } from '#core/tables/motors.ts';
+import { byName } from '#core/job/names.ts';
+import { rowsById, servedBy } from '#core/job/document.ts';
+import { isClosed, outlineOf } from '#core/job/outline.ts';
+import type { Area, AreaKind, Circuit, Fixture, FixtureKind, JobDocument, Panel } from '#core/job/schema.ts';
+import type { Dwelling, LoadItem, LoadKind } from '#core/loads/dwelling.ts';
 import { dutiesOf, type Duties } from './duty.ts';
-
-/** A document with the runs of its circuits. */
-export interface Wired {
-  document: JobDocument;
-  run(circuit: Circuit): Run;
-}
 
 const LOAD_KIND: Partial<Record<FixtureKind, LoadKind>> = {
   range: 'range',
@@ -108,14 +105,16 @@ export function floorAreaOf(areas: readonly Area[], wallThickness: number): numb
 function panelsBehind(document: JobDocument, panel: Panel): Panel[] {
   const behind = [panel];
   for (const at of behind)
-    behind.push(...rows(document.panels).filter((p) => p.feeder?.panelId === at.id && !behind.includes(p)));
+    behind.push(
+      ...rowsById(document.panels).filter((p) => p.feeder?.panelId === at.id && !behind.includes(p)),
+    );
   return behind;
 }
 
 /** Circuits that stay, of a panel and of those fed from it. */
 export function circuitsBehind(document: JobDocument, panel: Panel): Circuit[] {
   const behind = new Set(panelsBehind(document, panel).map((p) => p.id));
-  return rows(document.circuits).filter((c) => c.status !== 'remove' && behind.has(c.panelId));
+  return rowsById(document.circuits).filter((c) => c.status !== 'remove' && behind.has(c.panelId));
 }
 
 export interface JobLoad {
@@ -128,12 +127,16 @@ export interface JobLoad {
   fixtures: Fixture[];
 }
 
-/** What a circuit is by what it feeds. */
-export function dutiesOn(wired: Wired, circuit: Circuit): Duties {
-  const { document } = wired;
-  const stops = wired.run(circuit).stops.filter(({ box }) => box.status !== 'remove');
-  return dutiesOf(stops, ({ box }) => servedBy(document, box), document.job.edition);
-}
+const duties = lookup(
+  ({ subjects }) => subjects.circuit,
+  (view, id): Duties => {
+    const { document } = view;
+    const stops = runOf(view, document.circuits[id]!).stops.filter(({ box }) => box.status !== 'remove');
+    return dutiesOf(stops, ({ box }) => servedBy(document, box), view.edition);
+  },
+);
+/** What a circuit is by what it feeds, and what on it does not belong there. */
+export const dutiesOn = (view: View, circuit: Circuit): Duties => duties(view, circuit.id);
 
 function itemOf(fixture: Fixture, va: number, all: readonly Fixture[]): LoadItem {
   const elements = (fixture.kind === 'furnace' || fixture.kind === 'air-handler') && va >= ELEMENTS;
@@ -157,25 +160,26 @@ function itemOf(fixture: Fixture, va: number, all: readonly Fixture[]): LoadItem
  * The load of a job: of the whole dwelling for its only service panel, of what is fed from it for any other.
  * Appliances count that are fastened, wired in, or on a circuit of their own.
  */
-export function jobLoad(wired: Wired & { duties(circuit: Circuit): Duties }, panel: Panel): JobLoad {
-  const { document } = wired;
+function jobLoad(view: View, panel: Panel): JobLoad {
+  const { document } = view;
   const { job } = document;
-  const services = rows(document.panels).filter((p) => p.feeder === null);
+  const services = view.rows('panels').filter((p) => p.feeder === null);
   const whole = panel.feeder === null && services.length === 1;
   const circuits = circuitsBehind(document, panel);
-  const runs = circuits.map((c) => wired.run(c));
-  const duties = circuits.map((c) => wired.duties(c));
+  const runs = circuits.map((c) => runOf(view, c));
+  const duties = circuits.map((c) => dutiesOn(view, c));
   const count = (duty: Duties['duty']) => duties.filter((d) => d.duty === duty).length;
-  const rooms = whole ? rows(document.areas) : [...new Set(runs.flatMap((r) => r.stops.map((s) => s.area)))];
+  const rooms = whole ? view.rows('areas') : [...new Set(runs.flatMap((r) => r.stops.map((s) => s.area)))];
   const own = new Set(
     runs.flatMap((r, i) => (duties[i]!.duty === 'individual' ? fixturesOn(document, r) : [])),
   );
   const onThese = new Set(runs.flatMap((r) => fixturesOn(document, r)));
-  const counted = rows(document.fixtures).filter((f) => {
+  const counted = view.rows('fixtures').filter((f) => {
     if (f.status === 'remove' || f.connection === 'none') return false;
     if (!whole && !onThese.has(f)) return false;
     return f.connection === 'hard-wired' || f.fastened || own.has(f) || HEAVY.includes(f.kind);
   });
+  counted.sort(byName);
   const items: LoadItem[] = [];
   const fixtures: Fixture[] = [];
   const lacking: Fixture[] = [];
@@ -206,3 +210,10 @@ export function jobLoad(wired: Wired & { duties(circuit: Circuit): Duties }, pan
     fixtures,
   };
 }
+
+const loads = lookup(
+  ({ subjects }) => subjects.panel,
+  (view, id): JobLoad => jobLoad(view, view.document.panels[id]!),
+);
+/** The load of the dwelling, or of what a panel feeds. */
+export const loadOf = (view: View, panel: Panel): JobLoad => loads(view, panel.id);

@@ -1,7 +1,7 @@
 /** Moving a breaker to another space: into free ones, or changing places with what stands there. */
-import type { Command } from '../job/commands.ts';
-import type { Circuit, JobDocument, Panel } from '../job/schema.ts';
-import { fail, ok, type Result } from '../units/result.ts';
+import type { Command } from '#core/job/commands.ts';
+import type { Circuit, JobDocument, Panel } from '#core/job/schema.ts';
+import { fail, ok, type Result } from '#core/units/result.ts';
 import { fitsAt, idOf, nameOf, spacesIn, spacesOf } from './spaces.ts';
 
 /** Circuits changed together, as one step with a name. */

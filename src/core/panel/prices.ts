@@ -1,6 +1,6 @@
 /** The price book: what cable, breakers and devices cost. Made-up figures stand where the shop has entered none. */
-import { CIRCULAR_MILS } from '../code/tables/conductors.ts';
-import type { Circuit, Gauge, Job, PriceItem } from '../job/schema.ts';
+import { CIRCULAR_MILS } from '#core/tables/conductors.ts';
+import type { Circuit, Gauge, Job, PriceItem } from '#core/job/schema.ts';
 
 /** Cents by item: cable by the foot, the rest each. A room change is what the shop puts on a run that leaves a room. */
 export type PriceBook = Readonly<Record<PriceItem, number>>;

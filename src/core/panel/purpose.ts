@@ -1,7 +1,7 @@
 /** What a circuit is for, in the words a panel directory may use: each clear, specific and unlike the others, 408.4(A). */
-import { rows } from '../job/document.ts';
-import type { Area, Box, Circuit, JobDocument } from '../job/schema.ts';
-import { isReceptacle } from '../plan/wallSpaces.ts';
+import { rows } from '#core/job/document.ts';
+import type { Area, Box, Circuit, JobDocument } from '#core/job/schema.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 
 /** Longest name of a circuit. */
 const LONGEST = 80;

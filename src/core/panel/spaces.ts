@@ -2,8 +2,8 @@
  * The spaces of a panel: odd ones on the left, even ones on the right, each row on the other bus leg than the row
  * above. A breaker with two poles takes two spaces, one below the other, so that its poles are on opposite legs.
  */
-import { rows } from '../job/document.ts';
-import type { Circuit, JobDocument, Panel } from '../job/schema.ts';
+import { rowsById } from '#core/job/document.ts';
+import type { Circuit, JobDocument, Panel } from '#core/job/schema.ts';
 
 export type Leg = 'A' | 'B';
 
@@ -41,11 +41,11 @@ export function spacesIn(document: JobDocument, panel: Panel): Space[] {
     occupants: [],
   }));
   const put = (at: number, occupant: Occupant) => spaces[at - 1]?.occupants.push(occupant);
-  for (const circuit of rows(document.circuits)) {
+  for (const circuit of rowsById(document.circuits)) {
     if (circuit.panelId !== panel.id || circuit.status === 'remove') continue;
     for (const at of spacesOf(circuit)) put(at, { circuit });
   }
-  for (const feeds of rows(document.panels)) {
+  for (const feeds of rowsById(document.panels)) {
     if (feeds.feeder?.panelId !== panel.id) continue;
     for (const at of [feeds.feeder.space, below(feeds.feeder.space)]) put(at, { feeds });
   }

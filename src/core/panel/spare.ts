@@ -1,5 +1,5 @@
 /** What a service has left: the largest load that could be added before it is full. */
-import { dwellingLoad, type Dwelling, type LoadItem, type LoadMethod } from '../loads/dwelling.ts';
+import { dwellingLoad, type Dwelling, type LoadItem, type LoadMethod } from '#core/loads/dwelling.ts';
 
 /** Something more, working at 240 V. */
 export const itemAt = (name: string, kind: LoadItem['kind'], amps: number): LoadItem => ({

@@ -1,12 +1,11 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { rows } from '../job/document.ts';
-import { outlineOf } from '../job/outline.ts';
-import { fixture, house, opening, outlet, receptacle, room, run } from '../job/testing.ts';
+import { rows } from '#core/job/document.ts';
+import { outlineOf, boundsOf } from '#core/job/outline.ts';
+import { fixture, house, opening, outlet, receptacle, room, run } from '#core/job/testing.ts';
 import { copyRoom, moveWall, snapRoom, stackLevel } from './arrange.ts';
 import { closedRoom } from './testing.ts';
-import { boundsOf } from './footprint.ts';
 
 const square = (x: number, y: number, id = 'area-2') => room([120, 100, 120, 100], undefined, { id, x, y });
 const SNAPS: [string, [number, number], [number, number]][] = [

@@ -1,14 +1,14 @@
 /** Moving, snapping, stretching, copying and mirroring rooms. Plain data in, plain data out. */
-import { isOutside } from '../code/tables/areas.ts';
-import { newId, rows } from '../job/document.ts';
-import { freeName, lettersOf, nameKey, namesIn } from '../job/names.ts';
-import { outlineOf, type Point, type WallLine } from '../job/outline.ts';
-import type { Area, Box, Fixture, JobDocument, Opening } from '../job/schema.ts';
-import type { Command } from '../job/commands.ts';
-import { MAX_WALL, MIN_WALL } from '../job/schema.ts';
-import { fail, ok, type Result } from '../units/result.ts';
-import { formatLength } from '../units/length.ts';
-import { alongWall, boundsOf } from './footprint.ts';
+import { isOutside } from '#core/tables/areas.ts';
+import { newId, rows } from '#core/job/document.ts';
+import { freeName, lettersOf, nameKey, namesIn } from '#core/job/names.ts';
+import { outlineOf, type Point, type WallLine, boundsOf } from '#core/job/outline.ts';
+import type { Area, Box, Fixture, JobDocument, Opening } from '#core/job/schema.ts';
+import type { Command } from '#core/job/commands.ts';
+import { MAX_WALL, MIN_WALL } from '#core/job/schema.ts';
+import { fail, ok, type Result } from '#core/units/result.ts';
+import { formatLength } from '#core/units/length.ts';
+import { alongWall } from './footprint.ts';
 
 /** A room within this distance of a neighbour snaps to it, inches. */
 export const SNAP_REACH = 9;

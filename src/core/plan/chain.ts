@@ -1,8 +1,8 @@
 /** From corners to a room's chain of walls. */
-import { newId } from '../job/document.ts';
-import type { Point } from '../job/outline.ts';
-import type { Area, Wall } from '../job/schema.ts';
-import { MIN_WALL } from '../job/schema.ts';
+import { newId } from '#core/job/document.ts';
+import type { Point } from '#core/job/outline.ts';
+import type { Area, Wall } from '#core/job/schema.ts';
+import { MIN_WALL } from '#core/job/schema.ts';
 import { distance, nearestOnSegment } from './footprint.ts';
 
 const degrees = (from: Point, to: Point) => (Math.atan2(to.y - from.y, to.x - from.x) * 180) / Math.PI;

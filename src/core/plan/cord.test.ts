@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import type { Point } from '../job/outline.ts';
-import { fixture, opening, room } from '../job/testing.ts';
+import type { Point } from '#core/job/outline.ts';
+import { fixture, opening, room } from '#core/job/testing.ts';
 import { Barriers, barriersOf, cordStart, shortestCord, type Segment } from './cord.ts';
 import { footprint } from './footprint.ts';
 import { joinedOpenings } from './joined.ts';

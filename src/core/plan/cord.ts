@@ -3,17 +3,11 @@
  * convex corners of the barriers, searched by Dijkstra's method (Lozano-Pérez and Wesley, 1979). Heights are
  * left out, so the distance is never longer than the cord would be: the stricter reading.
  */
-import { isOutside } from '../code/tables/areas.ts';
-import { outlineOf, pointOnWall, type Point } from '../job/outline.ts';
-import type { Area, Fixture, Opening } from '../job/schema.ts';
-import {
-  boundsOfPoints,
-  distance,
-  footprint,
-  nearestOnPolygon,
-  nearestOnSegment,
-  openingFootprint,
-} from './footprint.ts';
+import { isPassage } from '#core/tables/openings.ts';
+import { isOutside } from '#core/tables/areas.ts';
+import { outlineOf, pointOnWall, type Point, boundsOfPoints } from '#core/job/outline.ts';
+import type { Area, Fixture, Opening } from '#core/job/schema.ts';
+import { distance, footprint, nearestOnPolygon, nearestOnSegment, openingFootprint } from './footprint.ts';
 
 export interface Segment {
   a: Point;
@@ -40,10 +34,6 @@ export interface FurnishedRoom {
   openings: readonly Opening[];
   fixtures: readonly Fixture[];
 }
-
-/** Openings a cord can run through. */
-export const isPassage = (o: Opening) =>
-  o.kind === 'door' || o.kind === 'opening' || o.kind === 'sliding-panel';
 
 const loop = (corners: readonly Point[]): Segment[] =>
   corners.map((a, i) => ({ a, b: corners[(i + 1) % corners.length]! }));

@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import type { Box, Edition, Fixture } from '../job/schema.ts';
-import { fixture, outlet, receptacle, room } from '../job/testing.ts';
+import type { Box, Edition, Fixture } from '#core/job/schema.ts';
+import { fixture, outlet, receptacle, room } from '#core/job/testing.ts';
 import { counterCoverage, islandNeeds, merged, minus, notServingIsland } from './counters.ts';
 
 const kitchen = room([168, 120, 168, 120], undefined, { kind: 'kitchen' });

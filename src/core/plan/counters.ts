@@ -2,8 +2,8 @@
  * Counter spaces of 210.52(C): the wall line behind counters, divided by ranges, sinks and refrigerators, and
  * the islands and peninsulas that stand away from it. Positions run along the floor line, inches.
  */
-import { isClosed, outlineOf, type Outline } from '../job/outline.ts';
-import type { Area, AreaKind, Box, Edition, Fixture, FixtureKind } from '../job/schema.ts';
+import { isClosed, outlineOf, type Outline } from '#core/job/outline.ts';
+import type { Area, AreaKind, Box, Edition, Fixture, FixtureKind } from '#core/job/schema.ts';
 import { coveredBy, isSmallReceptacle, type SpaceCoverage, type Span, type WallSpace } from './wallSpaces.ts';
 
 /** No point of a counter's wall line may be farther from a receptacle, inches. */

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import type { Point } from '../job/outline.ts';
+import type { Point } from '#core/job/outline.ts';
 import { doubledArea, facesOf, type Line } from './faces.ts';
 
 const line = (x1: number, y1: number, x2: number, y2: number): Line => [

@@ -3,8 +3,8 @@
  * where they cross or touch, ends within a tolerance are joined, loose ends fall away, and each face is walked
  * by always turning to the next edge clockwise (de Berg et al., Computational Geometry, ch. 2).
  */
-import type { Point } from '../job/outline.ts';
-import { boundsOfPoints, distance, nearestOnSegment } from './footprint.ts';
+import { type Point, boundsOfPoints } from '#core/job/outline.ts';
+import { distance, nearestOnSegment } from './footprint.ts';
 
 export type Line = readonly [Point, Point];
 

@@ -1,42 +1,13 @@
 /** Where rooms and the things in them lie on the plan: bounds, rectangles and distances, inches. */
-import { outlineOf, pointOnWall, type Point, type WallLine } from '../job/outline.ts';
-import type { Area, Fixture, Opening } from '../job/schema.ts';
-
-export interface Bounds {
-  left: number;
-  top: number;
-  right: number;
-  bottom: number;
-}
-
-export const boundsOfPoints = (points: readonly Point[]): Bounds => {
-  const bounds = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
-  for (const { x, y } of points) {
-    bounds.left = Math.min(bounds.left, x);
-    bounds.top = Math.min(bounds.top, y);
-    bounds.right = Math.max(bounds.right, x);
-    bounds.bottom = Math.max(bounds.bottom, y);
-  }
-  return bounds;
-};
-
-const known = new WeakMap<Area, Bounds>();
-
-/** Bounds of a room's outline; remembered per area object. */
-export function boundsOf(area: Area): Bounds {
-  let bounds = known.get(area);
-  if (!bounds) {
-    bounds = boundsOfPoints([{ x: area.x, y: area.y }, ...outlineOf(area).walls.map((w) => w.to)]);
-    known.set(area, bounds);
-  }
-  return bounds;
-}
-
-export const within = (a: Bounds, b: Bounds, reach: number): boolean =>
-  a.left <= b.right + reach &&
-  b.left <= a.right + reach &&
-  a.top <= b.bottom + reach &&
-  b.top <= a.bottom + reach;
+import {
+  boundsOfPoints,
+  outlineOf,
+  pointOnWall,
+  type Bounds,
+  type Point,
+  type WallLine,
+} from '#core/job/outline.ts';
+import type { Area, Fixture, Opening } from '#core/job/schema.ts';
 
 /** The rectangle on the plan of something along a wall: from, to, and out from the wall. */
 function rectangle(

@@ -1,11 +1,12 @@
+import { goesThrough } from '#core/tables/openings.ts';
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { outlineOf, pointOnWall } from '../job/outline.ts';
-import type { Area, Opening } from '../job/schema.ts';
-import { opening, room } from '../job/testing.ts';
+import { outlineOf, pointOnWall } from '#core/job/outline.ts';
+import type { Area, Opening } from '#core/job/schema.ts';
+import { opening, room } from '#core/job/testing.ts';
 import { distance } from './footprint.ts';
-import { goesThrough, joinedOpenings, sharesWall } from './joined.ts';
+import { joinedOpenings, sharesWall } from './joined.ts';
 
 /** The room to the east of one 144 in. wide, beyond a wall as thick as given. */
 const east = (thickness: number, values: Partial<Area> = {}): Area =>

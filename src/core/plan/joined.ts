@@ -2,18 +2,18 @@
  * Rooms that share a wall. A door stands on record once, in one of the two rooms it joins; the other room's
  * side of the wall gets its image, so that it interrupts both wall spaces and lets a cord through.
  */
-import { outlineOf, pointOnWall, type WallLine } from '../job/outline.ts';
-import type { Area, Opening, OpeningKind } from '../job/schema.ts';
+import { boundsOf, outlineOf, pointOnWall, within, type WallLine } from '#core/job/outline.ts';
+import type { Area, Opening } from '#core/job/schema.ts';
+import { goesThrough } from '#core/tables/openings.ts';
+import { lookup } from '#core/view/lookup.ts';
+import { changes } from '#core/view/touched.ts';
+import type { View } from '#core/view/view.ts';
 import { alongWall } from './footprint.ts';
 
 /** Thickest wall two rooms may share, inches. */
 export const THICKEST_WALL = 14;
 /** Narrowest image of an opening worth having, inches. */
 const LEAST_IMAGE = 6;
-
-const THROUGH: readonly OpeningKind[] = ['door', 'opening', 'sliding-panel', 'fixed-glass', 'window'];
-/** Openings that go through the wall. */
-export const goesThrough = (o: Opening): boolean => THROUGH.includes(o.kind);
 
 /** Whether two walls are the two sides of one: parallel and no farther apart than a wall is thick. */
 export function sharesWall(a: WallLine, b: WallLine): boolean {
@@ -62,3 +62,32 @@ export function joinedOpenings(
   }
   return images;
 }
+
+const neighbours = lookup(
+  (touched) => (changes(touched, 'areas') ? 'all' : []),
+  (view, areaId): Area[] => {
+    const area = view.document.areas[areaId];
+    if (!area) return [];
+    return view
+      .areasOn(area.levelId)
+      .filter((a) => a.id !== areaId && within(boundsOf(a), boundsOf(area), THICKEST_WALL));
+  },
+);
+/** Rooms of the same level that a wall may be shared with. */
+export const neighboursOf = (view: View, area: Area): Area[] => neighbours(view, area.id);
+
+const openings = lookup(
+  ({ rooms }) => rooms,
+  (view, areaId): Opening[] => {
+    const area = view.document.areas[areaId];
+    if (!area) return [];
+    const theirs = neighboursOf(view, area).map((n) => ({ area: n, openings: view.ownOpeningsIn(n) }));
+    return [...view.ownOpeningsIn(area), ...joinedOpenings(area, theirs)];
+  },
+);
+/** The room's own openings and its side of those on record in its neighbours. */
+export const openingsIn = (view: View, area: Area): Opening[] => openings(view, area.id);
+
+/** Rooms that a door on record in this one leads to. */
+export const roomsBeyond = (view: View, area: Area, opening: Opening): Area[] =>
+  neighboursOf(view, area).filter((n) => joinedOpenings(n, [{ area, openings: [opening] }]).length > 0);

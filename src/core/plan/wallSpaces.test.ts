@@ -3,8 +3,8 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { closedRoom, randomRoom } from './testing.ts';
 import { coverageOf, onWalls, uncovered, wallSpaces, type Span } from './wallSpaces.ts';
-import { crossingWalls, isClosed, outlineOf } from '../job/outline.ts';
-import { opening, outlet, receptacle, room } from '../job/testing.ts';
+import { crossingWalls, isClosed, outlineOf } from '#core/job/outline.ts';
+import { opening, outlet, receptacle, room } from '#core/job/testing.ts';
 
 /**
  * Brute force, written without the functions under test: paints every inch of the floor line, walks from each

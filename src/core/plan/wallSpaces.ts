@@ -9,8 +9,8 @@ import {
   type DeviceKind,
   type Opening,
   type OpeningKind,
-} from '../job/schema.ts';
-import { isClosed, outlineOf, type Outline, type WallLine } from '../job/outline.ts';
+} from '#core/job/schema.ts';
+import { isClosed, outlineOf, type Outline, type WallLine } from '#core/job/outline.ts';
 
 /** No point of the floor line may be farther from a receptacle, inches. */
 export const REACH = 72;

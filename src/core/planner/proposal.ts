@@ -1,20 +1,20 @@
 /** Plans turned back into circuits: names, breakers, panel spaces, one command, and what it all comes to. */
-import { buildRun } from '../circuits/run.ts';
-import { conditionsOf, loadOfFixture } from '../circuits/circuitLoad.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad } from '../circuits/demand.ts';
-import { sizeCircuit } from '../circuits/sizing.ts';
-import { outOfReach } from '../code/outOfReach.ts';
-import type { View } from '../code/view.ts';
-import type { Command } from '../job/commands.ts';
-import { breakerOf, newId, PLAIN_CIRCUIT, rows, servedBy, stopAt } from '../job/document.ts';
-import type { Area, Box, Circuit, Gauge, JobDocument, Panel } from '../job/schema.ts';
-import { legAmps, legsTogether } from '../panel/balance.ts';
-import { freeSpace, spacesIn, spacesOf } from '../panel/spaces.ts';
-import { breakerPrice, cablePrice, conductorsIn } from '../panel/prices.ts';
-import { purposeOf } from '../panel/purpose.ts';
-import { isReceptacle, isSmallReceptacle } from '../plan/wallSpaces.ts';
-import type { HouseProblem, Part, Site } from './house.ts';
-import { NEEDS_AFCI, NEEDS_GFCI, type Plan, type PricedCircuit } from './problem.ts';
+import { buildRun } from '#core/circuits/run.ts';
+import { conditionsOf, loadOfFixture } from '#core/circuits/circuitLoad.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad } from '#core/circuits/demand.ts';
+import { sizeCircuit } from '#core/circuits/sizing.ts';
+import { outOfReach } from '#core/code/outOfReach.ts';
+import type { View } from '#core/view/view.ts';
+import type { Command } from '#core/job/commands.ts';
+import { breakerOf, newId, PLAIN_CIRCUIT, rows, servedBy, stopAt } from '#core/job/document.ts';
+import type { Area, Box, Circuit, Gauge, JobDocument, Panel } from '#core/job/schema.ts';
+import { legAmps, legsTogether } from '#core/panel/balance.ts';
+import { freeSpace, spacesIn, spacesOf } from '#core/panel/spaces.ts';
+import { breakerPrice, cablePrice, conductorsIn } from '#core/panel/prices.ts';
+import { purposeOf } from '#core/panel/purpose.ts';
+import { isReceptacle, isSmallReceptacle } from '#core/plan/wallSpaces.ts';
+import type { HouseProblem, Part, Site } from './houseProblem.ts';
+import { NEEDS_AFCI, NEEDS_GFCI, type Plan, type PricedCircuit } from './search/problem.ts';
 import { protectionWith, type PlannerSettings } from './settings.ts';
 import { askedOf, wayFrom, type Trunk } from './trunks.ts';
 

@@ -1,8 +1,8 @@
 /** What a shop asks of its plans, and how it counts what a circuit carries. */
-import { isReceptacle } from '../plan/wallSpaces.ts';
-import type { Box, Circuit, JobDocument } from '../job/schema.ts';
-import type { PriceBook } from '../panel/prices.ts';
-import { NEEDS_AFCI, NEEDS_GFCI } from './problem.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import type { Box, Circuit, JobDocument } from '#core/job/schema.ts';
+import type { PriceBook } from '#core/panel/prices.ts';
+import { NEEDS_AFCI, NEEDS_GFCI } from './search/problem.ts';
 
 /** The designated circuits of 210.11(C), individual circuits, and everything else. */
 export const SORTS = ['kitchen', 'laundry', 'bathroom', 'individual', 'general'] as const;

@@ -1,10 +1,10 @@
 /** Plans a house part by part: proven where a part is small, searched where it is large; may be stopped at any time. */
 import type { Highs } from 'highs';
-import { annealing, type Search } from './anneal.ts';
-import type { HouseProblem, Part } from './house.ts';
-import type { Plan } from './problem.ts';
-import { MOST_PROVEN, provePlan } from './prove.ts';
-import { Windows } from './windows.ts';
+import { annealing, type Search } from './search/anneal.ts';
+import type { HouseProblem, Part } from './houseProblem.ts';
+import type { Plan } from './search/problem.ts';
+import { MOST_PROVEN, provePlan } from './search/prove.ts';
+import { Windows } from './search/windows.ts';
 
 /** Iterations of the search for a number of sites. */
 export const iterationsFor = (sites: number): number => Math.max(2500, 5 * sites ** 2);

@@ -1,14 +1,21 @@
 /** Existing circuits that may be extended: from which of their boxes, by how much, and what comes with it. */
-import { buildRun, lengthOf, plannedBetween, type Place, type Run, type RunStop } from '../circuits/run.ts';
-import { isArcRoom } from '../code/tables/areas.ts';
-import { ohmsPerThousandFeet } from '../code/tables/conductors.ts';
-import type { View } from '../code/view.ts';
-import { rows, servedBy } from '../job/document.ts';
-import type { Circuit, JobDocument, Stop } from '../job/schema.ts';
-import { dutiesOf, type Duty } from '../panel/duty.ts';
-import { breakerPrice, cablePrice } from '../panel/prices.ts';
-import { isSmallReceptacle } from '../plan/wallSpaces.ts';
-import { GARAGE, GENERAL, NEEDS_AFCI, NEEDS_GFCI, type CircuitOption } from './problem.ts';
+import {
+  buildRun,
+  lengthOf,
+  plannedBetween,
+  type Place,
+  type Run,
+  type RunStop,
+} from '#core/circuits/run.ts';
+import { isArcRoom } from '#core/tables/areas.ts';
+import { ohmsPerThousandFeet } from '#core/tables/conductors.ts';
+import type { View } from '#core/view/view.ts';
+import { rows, servedBy } from '#core/job/document.ts';
+import type { Circuit, JobDocument, Stop } from '#core/job/schema.ts';
+import { dutiesOf, type Duty } from '#core/panel/duty.ts';
+import { breakerPrice, cablePrice } from '#core/panel/prices.ts';
+import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
+import { GARAGE, GENERAL, NEEDS_AFCI, NEEDS_GFCI, type CircuitOption } from './search/problem.ts';
 import { protectionWith, unitsOf, unitsOn, type PlannerSettings, type Sort } from './settings.ts';
 
 /** A box that more cable may start at. */

@@ -13,7 +13,7 @@ import type {
   Observation,
   OtherSource,
   Proof,
-} from '../job/schema.ts';
+} from '#core/job/schema.ts';
 import { circuitsIn, hotNeutralPairs, hotPairs, pointsIn, type Point } from './points.ts';
 import { SOURCE_WORDS } from './sources.ts';
 

@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { buildRun } from '../circuits/run.ts';
-import { calendarOf } from '../formats/calendar.ts';
-import type { DeviceTest, JobDocument } from '../job/schema.ts';
-import { chain, house, outlet, receptacle, room } from '../job/testing.ts';
+import { buildRun } from '#core/circuits/run.ts';
+import { calendarOf } from '#core/formats/calendar.ts';
+import type { DeviceTest, JobDocument } from '#core/job/schema.ts';
+import { chain, house, outlet, receptacle, room } from '#core/job/testing.ts';
 import { addMonths, failuresOf, notesOf, protectedBy, registerOf } from './deviceTests.ts';
 
 /** A GFCI second of four; the fourth leaves from its line side. */

@@ -1,7 +1,7 @@
 /** The register of ground-fault and arc-fault devices: what each protects, its age, when to test and replace it. */
-import type { Run } from '../circuits/run.ts';
-import { circuitsInOrder, rows } from '../job/document.ts';
-import type { Box, Circuit, DeviceTest, JobDocument } from '../job/schema.ts';
+import type { Run } from '#core/circuits/run.ts';
+import { circuitsInOrder, rows } from '#core/job/document.ts';
+import type { Box, Circuit, DeviceTest, JobDocument } from '#core/job/schema.ts';
 
 /** Monthly, as the makers’ instructions have it. */
 const TEST_MONTHS = 1;

@@ -1,13 +1,13 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { studioJob } from '../../../demo/studio.ts';
-import { readingsFromCsv, readingsToCsv } from '../formats/readingsCsv.ts';
-import { PLAIN_READING } from '../job/document.ts';
-import { InvalidError } from '../job/validate.ts';
-import type { Energizing, JobDocument, Reading } from '../job/schema.ts';
-import { View } from '../code/view.ts';
+import { readingsFromCsv, readingsToCsv } from '#core/formats/readingsCsv.ts';
+import { PLAIN_READING } from '#core/job/document.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import type { Energizing, JobDocument, Reading } from '#core/job/schema.ts';
+import { View } from '#core/view/view.ts';
 import { runGuarded } from './gates.ts';
-import { judgeIn } from './report.ts';
+import { judgeIn } from '#core/handover/report.ts';
 import { provedToday } from './testing.ts';
 
 const reading = (boxId: string, values: Partial<Reading> = {}): Reading => ({

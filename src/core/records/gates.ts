@@ -2,14 +2,14 @@
  * The gates: what may be seen or put on record only with something else on record. The interface, imports and the command
  * line go through them; none of them decides for itself.
  */
-import type { Run, RunStop } from '../circuits/run.ts';
-import { run, type Command, type Guard, type Outcome } from '../job/commands.ts';
-import type { Problem } from '../job/integrity.ts';
-import { circuitOf, type Change } from '../job/document.ts';
-import type { JobDocument, Proof, Reading } from '../job/schema.ts';
+import type { Run, RunStop } from '#core/circuits/run.ts';
+import { run, type Command, type Guard, type Outcome } from '#core/job/commands.ts';
+import type { Problem } from '#core/job/integrity.ts';
+import { circuitOf, type Change } from '#core/job/document.ts';
+import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
 import { circuitsIn, type Point } from './points.ts';
 import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
-import { stepsFor, type WorkStep } from './steps.ts';
+import { stepsFor, type WorkStep } from '#core/boxes/steps.ts';
 
 export type GatedStep = WorkStep & {
   /** Why it stays shut though the box is proved; null when it is open. */

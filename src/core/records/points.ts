@@ -1,6 +1,6 @@
 /** What has to be touched with a tester in a box before it is dead: every splice group and loose end on record there. */
-import { circuitOf, rows } from '../job/document.ts';
-import type { Box, Circuit, JobDocument, Stop } from '../job/schema.ts';
+import { circuitOf, rows } from '#core/job/document.ts';
+import type { Box, Circuit, JobDocument, Stop } from '#core/job/schema.ts';
 
 export type PointRole = 'hot' | 'neutral' | 'ground' | 'unknown';
 

@@ -1,16 +1,16 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { breakerOf, PLAIN_STOP, stopAt } from '../job/document.ts';
-import { run } from '../job/commands.ts';
-import { chain, house, outlet, PANEL, receptacle } from '../job/testing.ts';
-import type { Box, Circuit, Energizing, Job, JobDocument, Panel } from '../job/schema.ts';
+import { breakerOf, PLAIN_STOP, stopAt } from '#core/job/document.ts';
+import { run } from '#core/job/commands.ts';
+import { chain, house, outlet, PANEL, receptacle } from '#core/job/testing.ts';
+import type { Box, Circuit, Energizing, Job, JobDocument, Panel } from '#core/job/schema.ts';
 import { GATES, stepsIn } from './gates.ts';
 import { pointsIn } from './points.ts';
 import { actsOf, proofGaps, type Draft, type Seen } from './acts.ts';
 import { circuitState, shutNeutrals, validProof, whyUnproved } from './proof.ts';
 import { mainKills, panelCaution } from './sources.ts';
 import { clamped, DEAD, draftFor, recorded, walk, withProof, type Reader } from './testing.ts';
-import { buildRun } from '../circuits/run.ts';
+import { buildRun } from '#core/circuits/run.ts';
 
 const NOON = '2026-05-06T17:00:00Z';
 const LATER = '2026-05-06T17:30:00Z';

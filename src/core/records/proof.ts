@@ -2,8 +2,8 @@
  * Proof of dead: a set of observations that satisfies a rule over the box, by what is on record now. It ends when power or a
  * lock says so, or the day is over; the neutrals of a proved box have a gate of their own.
  */
-import { rows } from '../job/document.ts';
-import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '../job/schema.ts';
+import { rows } from '#core/job/document.ts';
+import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '#core/job/schema.ts';
 import { proofGaps } from './acts.ts';
 import { circuitsIn, enclosureOf, pointsIn, type Point } from './points.ts';
 import { mainKills } from './sources.ts';

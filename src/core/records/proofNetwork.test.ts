@@ -7,15 +7,22 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { buildRun, type Run } from '../circuits/run.ts';
-import { currentIn, magnitude, resistor, solved } from '../instruments/connect.ts';
-import { HIGH_OHMS, LOW_OHMS, readVolts } from '../instruments/meter.ts';
-import { breakerOf } from '../job/document.ts';
-import type { Circuit, Instrument, JobDocument } from '../job/schema.ts';
-import { chain, house, outlet } from '../job/testing.ts';
-import { withFaults, type Fault } from '../network/faults.ts';
-import { EARTH, MAINS_HERTZ, type Branch } from '../network/network.ts';
-import { PERSON_OHMS, spotKey, wiringOf, type Conductor, type Part, type Wiring } from '../network/wiring.ts';
+import { buildRun, type Run } from '#core/circuits/run.ts';
+import { currentIn, magnitude, resistor, solved } from '#core/instruments/connect.ts';
+import { HIGH_OHMS, LOW_OHMS, readVolts } from '#core/instruments/meter.ts';
+import { breakerOf } from '#core/job/document.ts';
+import type { Circuit, Instrument, JobDocument } from '#core/job/schema.ts';
+import { chain, house, outlet } from '#core/job/testing.ts';
+import { withFaults, type Fault } from '#core/network/faults.ts';
+import { EARTH, MAINS_HERTZ, type Branch } from '#core/network/network.ts';
+import {
+  PERSON_OHMS,
+  spotKey,
+  wiringOf,
+  type Conductor,
+  type Part,
+  type Wiring,
+} from '#core/network/wiring.ts';
 import { pointsIn, type Point } from './points.ts';
 import type { Draft, Seen } from './acts.ts';
 import { whyNotParted } from './proof.ts';

@@ -1,12 +1,12 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { buildRun } from '../circuits/run.ts';
-import { breakerOf, PLAIN_READING } from '../job/document.ts';
-import type { JobDocument, Reading } from '../job/schema.ts';
-import { chain, house, outlet, receptacle, room } from '../job/testing.ts';
-import { beforeAndAfter, besideNeighbour, pairOf, remarksOnPair } from './compare.ts';
+import { buildRun } from '#core/circuits/run.ts';
+import { breakerOf, PLAIN_READING } from '#core/job/document.ts';
+import type { JobDocument, Reading } from '#core/job/schema.ts';
+import { chain, house, outlet, receptacle, room } from '#core/job/testing.ts';
+import { beforeAndAfter, besideNeighbour, pairOf, remarksOnPair } from '#core/diagnosis/besides.ts';
 import { sequenceOf } from './sequence.ts';
-import { judge, type Setting } from './verdict.ts';
+import { judge, type Setting } from '#core/diagnosis/verdict.ts';
 
 const area = room([400, 300, 400, 300]);
 const boxes = [

@@ -1,8 +1,8 @@
 /** The order of work that proves a circuit: power on, every outlet along the run, loads, devices, reset. */
-import type { Run, RunStop } from '../circuits/run.ts';
-import { rows } from '../job/document.ts';
-import type { Box, JobDocument, Reading } from '../job/schema.ts';
-import { isReceptacle } from '../plan/wallSpaces.ts';
+import type { Run, RunStop } from '#core/circuits/run.ts';
+import { rows } from '#core/job/document.ts';
+import type { Box, JobDocument, Reading } from '#core/job/schema.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { protectedBy } from './deviceTests.ts';
 import { isEnergized, lastPower, struckReadings } from './proof.ts';
 

@@ -1,5 +1,5 @@
 /** What else may feed a house, and what its main then leaves live. */
-import type { JobDocument, OtherSource, Panel } from '../job/schema.ts';
+import type { JobDocument, OtherSource, Panel } from '#core/job/schema.ts';
 
 export const SOURCE_WORDS: Record<OtherSource, string> = {
   generator: 'generator',

@@ -1,5 +1,5 @@
 /** Proofs of dead made act by act, as a person makes them: for tests and for the demo. */
-import type { Box, Instrument, JobDocument, Observation, Proof } from '../job/schema.ts';
+import type { Box, Instrument, JobDocument, Observation, Proof } from '#core/job/schema.ts';
 import { circuitsIn, pointsIn } from './points.ts';
 import { actsOf, blankDraft, proofGaps, rowsOf, type Act, type Draft, type Seen } from './acts.ts';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Circuit } from '../../core/job/schema.ts';
+  import type { Circuit } from '#core/job/schema.ts';
   import { BREAKER_OPTIONS, PROTECTION_OPTIONS } from '../names.ts';
   import { useSession } from '../store/session.svelte.ts';
   import Choice from './Choice.svelte';

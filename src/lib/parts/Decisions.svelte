@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Decision, Topic } from '../../core/code/decisions.ts';
+  import type { Decision, Topic } from '#core/code/decisions.ts';
 
   let { decisions }: { decisions: readonly Decision[] } = $props();
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { byGravity, type Finding, type Fix, type Level } from '../../core/code/rule.ts';
+  import { byGravity, type Finding, type Fix, type Level } from '#core/code/rule.ts';
   import { SIGNS } from '../gravity.ts';
   import Act from './Act.svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { formatLength, parseLength, type LengthOptions } from '../../core/units/length.ts';
+  import { formatLength, parseLength, type LengthOptions } from '#core/units/length.ts';
   import Field from './Field.svelte';
 
   interface Props {

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { rows } from '../../core/job/document.ts';
-  import type { JobDocument } from '../../core/job/schema.ts';
+  import { rows } from '#core/job/document.ts';
+  import type { JobDocument } from '#core/job/schema.ts';
 
   let {
     document,

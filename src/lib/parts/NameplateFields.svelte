@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { PLAIN_NAMEPLATE } from '../../core/job/document.ts';
-  import type { Fixture } from '../../core/job/schema.ts';
+  import { PLAIN_NAMEPLATE } from '#core/job/document.ts';
+  import type { Fixture } from '#core/job/schema.ts';
   import { useSession } from '../store/session.svelte.ts';
   import NumberField from './NumberField.svelte';
   import Toggle from './Toggle.svelte';

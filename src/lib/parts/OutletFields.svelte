@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { isReceptacle } from '../../core/plan/wallSpaces.ts';
-  import { MAX_WALL, type Area, type Box } from '../../core/job/schema.ts';
+  import { isReceptacle } from '#core/plan/wallSpaces.ts';
+  import { MAX_WALL, type Area, type Box } from '#core/job/schema.ts';
   import { DEVICE_OPTIONS, GROUNDING_OPTIONS, RATING_OPTIONS, STATUS_OPTIONS } from '../names.ts';
   import { useSession } from '../store/session.svelte.ts';
   import Choice from './Choice.svelte';

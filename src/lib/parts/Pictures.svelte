@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { rows } from '../../core/job/document.ts';
-  import type { Picture } from '../../core/job/schema.ts';
+  import { rows } from '#core/job/document.ts';
+  import type { Picture } from '#core/job/schema.ts';
   import { localTime } from '../readings.ts';
   import { addPicture, loadPicture } from '../store/pictures.ts';
   import { useSession } from '../store/session.svelte.ts';

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { CONDITIONS } from '../../core/records/conditions.ts';
-  import type { Verdict } from '../../core/records/verdict.ts';
+  import { CONDITIONS } from '#core/diagnosis/conditions.ts';
+  import type { Verdict } from '#core/diagnosis/verdict.ts';
 
   let { verdict }: { verdict: Verdict } = $props();
   const SIGNS = { good: '✓', worry: '!', bad: '✕', 'no-power': '–', none: '·' } as const;

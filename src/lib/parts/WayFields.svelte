@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Circuit } from '../../core/job/schema.ts';
+  import type { Circuit } from '#core/job/schema.ts';
   import NumberField from './NumberField.svelte';
 
   type Way = Pick<Circuit, 'ambient' | 'bundled'>;

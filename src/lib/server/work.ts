@@ -1,9 +1,9 @@
 /** A thread of the server's pool: checks one job file at a time, so that the server itself goes on answering. */
 import { parentPort } from 'node:worker_threads';
-import { check } from '../../core/code/checker.ts';
-import { parseFile } from '../../core/job/file.ts';
-import { InvalidError } from '../../core/job/validate.ts';
-import { summarise } from '../../core/records/summary.ts';
+import { check } from '#core/code/checker.ts';
+import { parseFile } from '#core/job/file.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import { summarise } from '#core/code/summary.ts';
 
 /** What a route answers: a status and a JSON text. */
 export interface Answer {

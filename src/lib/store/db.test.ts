@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
 import Dexie from 'dexie';
-import { parseFile, serialize } from '../../core/job/file.ts';
+import { parseFile, serialize } from '#core/job/file.ts';
 
 /** Versions of the document with those of the database that kept them. */
 const STORED: [version: number, database: number][] = [

@@ -1,8 +1,8 @@
 /** The browser's database: one row per entity, and a log of every change for undo and for other tabs. */
 import Dexie, { type Table, type Transaction } from 'dexie';
-import type { Change } from '../../core/job/document.ts';
-import { migrate, VERSION } from '../../core/job/migrations.ts';
-import { TABLE_NAMES, type Edition, type Entity, type Job, type TableName } from '../../core/job/schema.ts';
+import type { Change } from '#core/job/document.ts';
+import { migrate, VERSION } from '#core/job/migrations.ts';
+import { TABLE_NAMES, type Edition, type Entity, type Job, type TableName } from '#core/job/schema.ts';
 
 export interface JobRow {
   id: string;

@@ -3,10 +3,10 @@ import assert from 'node:assert/strict';
 import { beforeEach, test } from 'node:test';
 import fc from 'fast-check';
 import { studioJob } from '../../../demo/studio.ts';
-import type { Command } from '../../core/job/commands.ts';
-import { runGuarded as run } from '../../core/records/gates.ts';
-import type { JobDocument } from '../../core/job/schema.ts';
-import { InvalidError } from '../../core/job/validate.ts';
+import type { Command } from '#core/job/commands.ts';
+import { runGuarded as run } from '#core/records/gates.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
 import { db } from './db.ts';
 import {
   changesAfter,

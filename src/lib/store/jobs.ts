@@ -1,18 +1,12 @@
 /** Reads and writes jobs. Every command is one transaction: its entities and its change row, or nothing. */
 import Dexie from 'dexie';
-import { applyChanges, emptyDocument, inverse, newId, type Change } from '../../core/job/document.ts';
-import { editsBetween, GoneError, withEdits } from '../../core/job/edits.ts';
-import { VERSION } from '../../core/job/migrations.ts';
-import { problemsAfter } from '../../core/job/integrity.ts';
-import { InvalidError } from '../../core/job/validate.ts';
-import type { Outcome } from '../../core/job/commands.ts';
-import {
-  isAppendOnly,
-  TABLE_NAMES,
-  type Job,
-  type JobDocument,
-  type TableName,
-} from '../../core/job/schema.ts';
+import { applyChanges, emptyDocument, inverse, newId, type Change } from '#core/job/document.ts';
+import { editsBetween, GoneError, withEdits } from '#core/job/edits.ts';
+import { VERSION } from '#core/job/migrations.ts';
+import { problemsAfter } from '#core/job/integrity.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import type { Outcome } from '#core/job/commands.ts';
+import { isAppendOnly, TABLE_NAMES, type Job, type JobDocument, type TableName } from '#core/job/schema.ts';
 import { db, type ChangeRow, type JobRow } from './db.ts';
 
 /** The job is not there: never was, or thrown away in another tab. */

@@ -1,7 +1,7 @@
 /** Pictures of a job: shrunk in a worker, kept beside the document in the browser's database. */
 import { wrap, type Remote } from 'comlink';
-import { newId } from '../../core/job/document.ts';
-import type { Picture } from '../../core/job/schema.ts';
+import { newId } from '#core/job/document.ts';
+import type { Picture } from '#core/job/schema.ts';
 import type { PicturesWorker } from '../workers/shrink.worker.ts';
 import { db } from './db.ts';
 import type { JobSession } from './session.svelte.ts';

@@ -1,13 +1,13 @@
 /** One open job: its document, what undo would do, its findings, and what went wrong. */
 import { liveQuery, type Subscription } from 'dexie';
 import { getContext, setContext } from 'svelte';
-import type { Finding } from '../../core/code/rule.ts';
-import { View } from '../../core/code/view.ts';
-import { byFields, type Command } from '../../core/job/commands.ts';
-import { runGuarded as run } from '../../core/records/gates.ts';
-import type { JobDocument } from '../../core/job/schema.ts';
-import { InvalidError } from '../../core/job/validate.ts';
-import type { Problem } from '../../core/job/integrity.ts';
+import type { Finding } from '#core/code/rule.ts';
+import { View } from '#core/view/view.ts';
+import { byFields, type Command } from '#core/job/commands.ts';
+import { runGuarded as run } from '#core/records/gates.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
+import type { Problem } from '#core/job/integrity.ts';
 import { FindingsFeed } from '../workers/findings.ts';
 import { db } from './db.ts';
 import {

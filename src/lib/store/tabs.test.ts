@@ -6,10 +6,10 @@ import 'fake-indexeddb/auto';
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { byFields, type Command } from '../../core/job/commands.ts';
-import type { JobDocument } from '../../core/job/schema.ts';
-import { house, outlet, room } from '../../core/job/testing.ts';
-import { runGuarded as run } from '../../core/records/gates.ts';
+import { byFields, type Command } from '#core/job/commands.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import { house, outlet, room } from '#core/job/testing.ts';
+import { runGuarded as run } from '#core/records/gates.ts';
 import { db } from './db.ts';
 import {
   catchUp,

@@ -1,8 +1,8 @@
 import { wrap, type Remote } from 'comlink';
-import { Board } from '../../core/code/board.ts';
-import type { Finding } from '../../core/code/rule.ts';
-import { changesBetween } from '../../core/job/document.ts';
-import type { JobDocument } from '../../core/job/schema.ts';
+import { Board } from '#core/code/board.ts';
+import type { Finding } from '#core/code/rule.ts';
+import { changesBetween } from '#core/job/document.ts';
+import type { JobDocument } from '#core/job/schema.ts';
 import type { FindingsWorker } from './findings.worker.ts';
 
 /**

@@ -1,8 +1,8 @@
 import { expose } from 'comlink';
-import type { FindingsChange } from '../../core/code/board.ts';
-import { Checker } from '../../core/code/checker.ts';
-import type { Change } from '../../core/job/document.ts';
-import type { JobDocument } from '../../core/job/schema.ts';
+import type { FindingsChange } from '#core/code/board.ts';
+import { Checker } from '#core/code/checker.ts';
+import type { Change } from '#core/job/document.ts';
+import type { JobDocument } from '#core/job/schema.ts';
 
 let checker: Checker | null = null;
 

@@ -1,6 +1,6 @@
 import { wrap, type Remote } from 'comlink';
-import type { JobDocument } from '../../core/job/schema.ts';
-import type { HousePlan } from '../../core/layout/house.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import type { HousePlan } from '#core/layout/placeMissing.ts';
 import type { PlacementWorker } from './placement.worker.ts';
 
 let remote: Remote<PlacementWorker> | null = null;

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
-import { View } from '../../core/code/view.ts';
-import type { JobDocument } from '../../core/job/schema.ts';
-import { placeMissing, type HousePlan } from '../../core/layout/house.ts';
+import { View } from '#core/view/view.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import { placeMissing, type HousePlan } from '#core/layout/placeMissing.ts';
 
 const placement = {
   /** @param alternatives whether to work out what another place would cost */

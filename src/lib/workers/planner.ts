@@ -1,6 +1,6 @@
 import { proxy, wrap } from 'comlink';
-import type { JobDocument } from '../../core/job/schema.ts';
-import type { PlannerSettings } from '../../core/planner/settings.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import type { PlannerSettings } from '#core/planner/settings.ts';
 import type { Draft, PlannerWorker } from './planner.worker.ts';
 
 /**

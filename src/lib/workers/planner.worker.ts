@@ -1,14 +1,14 @@
 import { expose } from 'comlink';
 import loadHighs from 'highs';
 import wasm from 'highs/runtime?url';
-import { check } from '../../core/code/checker.ts';
-import { View } from '../../core/code/view.ts';
-import { runGuarded as run } from '../../core/records/gates.ts';
-import type { JobDocument } from '../../core/job/schema.ts';
-import { houseProblem } from '../../core/planner/house.ts';
-import { planFigures, propose, type PlanFigures, type Proposal } from '../../core/planner/proposal.ts';
-import type { PlannerSettings } from '../../core/planner/settings.ts';
-import { HouseSearch, type Progress } from '../../core/planner/solve.ts';
+import { check } from '#core/code/checker.ts';
+import { View } from '#core/view/view.ts';
+import { runGuarded as run } from '#core/records/gates.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import { houseProblem } from '#core/planner/houseProblem.ts';
+import { planFigures, propose, type PlanFigures, type Proposal } from '#core/planner/proposal.ts';
+import type { PlannerSettings } from '#core/planner/settings.ts';
+import { HouseSearch, type Progress } from '#core/planner/solve.ts';
 
 /** A plan as far as it has come: whole at any time. */
 export interface Draft {

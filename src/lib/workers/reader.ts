@@ -1,5 +1,5 @@
 import { wrap } from 'comlink';
-import { InvalidError } from '../../core/job/validate.ts';
+import { InvalidError } from '#core/job/validate.ts';
 import type { Outcome, Reader } from './reader.worker.ts';
 
 /** Longest time that a file may take to be read, ms. */

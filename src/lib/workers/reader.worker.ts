@@ -1,10 +1,10 @@
 /** Reads files that somebody brings, apart from the page: what takes too long is ended with its worker. */
 import { expose } from 'comlink';
-import { readDxf, type DxfDrawing } from '../../core/formats/dxf.ts';
-import { parseFile } from '../../core/job/file.ts';
-import type { Problem } from '../../core/job/integrity.ts';
-import type { JobDocument } from '../../core/job/schema.ts';
-import { InvalidError } from '../../core/job/validate.ts';
+import { readDxf, type DxfDrawing } from '#core/formats/dxf.ts';
+import { parseFile } from '#core/job/file.ts';
+import type { Problem } from '#core/job/integrity.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import { InvalidError } from '#core/job/validate.ts';
 
 export type Outcome<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 

@@ -1,3 +1,4 @@
+import { runOf } from '#core/circuits/run.ts';
 import { afciMeans, afciRoom, afciSection, suppliedRoom, describeOrigin } from '../decisions.ts';
 import { changeBreaker, changeDevice, rule, type Fix } from '../rule.ts';
 
@@ -14,7 +15,7 @@ export const afci = rule({
   check(circuit, view) {
     const room = afciRoom(view, circuit);
     if (!room) return [];
-    const { stops } = view.run(circuit);
+    const { stops } = runOf(view, circuit);
     const reason = `it supplies ${suppliedRoom(room.area)}`;
     const section = afciSection(view.edition);
     const { protection } = circuit.breaker;

@@ -1,8 +1,9 @@
-import type { Box, Fixture } from '../../job/schema.ts';
-import { isReceptacle } from '../../plan/wallSpaces.ts';
-import { formatLength } from '../../units/length.ts';
+import { cordTo } from '#core/plan/reach.ts';
+import type { Box, Fixture } from '#core/job/schema.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import { formatLength } from '#core/units/length.ts';
 import { rule, sameSection } from '../rule.ts';
-import type { View } from '../view.ts';
+import type { View } from '#core/view/view.ts';
 import { isGeneral } from './counted.ts';
 import { placeFix } from './spacing.ts';
 
@@ -34,7 +35,7 @@ export const applianceReceptacle = rule({
     const limit = view.limit('appliance-receptacle', APPLIANCE_REACH);
     const reached = candidates(view, fixture)
       .flatMap((box) => {
-        const path = view.cord(box, fixture, limit);
+        const path = cordTo(view, box, fixture, limit);
         return path ? [{ box, distance: path.distance }] : [];
       })
       .sort((a, b) => a.distance - b.distance)[0];

@@ -1,4 +1,5 @@
-import { formatLength } from '../../units/length.ts';
+import { cordTo } from '#core/plan/reach.ts';
+import { formatLength } from '#core/units/length.ts';
 import { rule, sameSection } from '../rule.ts';
 import { isGeneral } from './counted.ts';
 import { placeFix } from './spacing.ts';
@@ -30,7 +31,7 @@ export const bathroomBasin = rule({
             (b.mount === 'cabinet-face' && fixture.height - b.height <= BELOW_TOP)),
       )
       .flatMap((box) => {
-        const path = view.cord(box, fixture, limit);
+        const path = cordTo(view, box, fixture, limit);
         return path ? [{ box, distance: path.distance }] : [];
       })
       .sort((a, b) => a.distance - b.distance)[0];

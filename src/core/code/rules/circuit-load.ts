@@ -1,6 +1,7 @@
-import { loadOfCircuit, sizingInputOf, withoutPlate } from '../../circuits/circuitLoad.ts';
-import { sizeCircuit } from '../../circuits/sizing.ts';
-import { BRANCH_RATINGS } from '../../job/schema.ts';
+import { runOf } from '#core/circuits/run.ts';
+import { loadOfCircuit, sizingInputOf, withoutPlate } from '#core/circuits/circuitLoad.ts';
+import { sizeCircuit } from '#core/circuits/sizing.ts';
+import { BRANCH_RATINGS } from '#core/job/schema.ts';
 import { changeBreaker, changeCircuit, rule, sameSection, type Fix } from '../rule.ts';
 
 export const circuitLoad = rule({
@@ -11,7 +12,7 @@ export const circuitLoad = rule({
   sections: sameSection('210.19(A), 210.20(A)'),
   why: 'Too little trips or overheats under the load it is there for; too much leaves the appliance unprotected.',
   check(circuit, view) {
-    const run = view.run(circuit);
+    const run = runOf(view, circuit);
     const { load, about } = loadOfCircuit(view.document, run);
     if (load.kind === 'general' && load.continuousAmps === 0) return [];
     const { gauge, breaker } = circuit;

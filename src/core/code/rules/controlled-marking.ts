@@ -1,4 +1,4 @@
-import { isReceptacle } from '../../plan/wallSpaces.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { changeDevice, rule } from '../rule.ts';
 
 export const controlledMarking = rule({

@@ -1,8 +1,8 @@
-import { fixturesOn } from '../../circuits/circuitLoad.ts';
-import { outletsOf } from '../../circuits/run.ts';
-import { isReceptacle } from '../../plan/wallSpaces.ts';
-import { plateAmps } from '../../panel/jobLoad.ts';
-import { round } from '../../units/quantity.ts';
+import { fixturesOn } from '#core/circuits/circuitLoad.ts';
+import { outletsOf, runOf } from '#core/circuits/run.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import { plateAmps } from '#core/panel/jobLoad.ts';
+import { round } from '#core/units/quantity.ts';
 import { rule, type Verdict } from '../rule.ts';
 
 /** Largest cord-and-plug load by the receptacle’s rating where two or more hang on the circuit, 210.21(B)(2), amperes. */
@@ -20,7 +20,7 @@ export const cordShare = rule({
   },
   why: 'What is plugged in beside other outlets may take four fifths of the circuit; a room cooler half of it.',
   check(circuit, view) {
-    const run = view.run(circuit);
+    const run = runOf(view, circuit);
     const { rating } = circuit.breaker;
     const outlets = outletsOf(run);
     return fixturesOn(view.document, run).flatMap((fixture): Verdict[] => {

@@ -1,8 +1,8 @@
 /** Receptacles that a rule asking for one, or for some, may count. */
-import type { Area, Box } from '../../job/schema.ts';
-import { isSmallReceptacle } from '../../plan/wallSpaces.ts';
+import type { Area, Box } from '#core/job/schema.ts';
+import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 import type { Verdict } from '../rule.ts';
-import type { View } from '../view.ts';
+import type { View } from '#core/view/view.ts';
 import { placeFix } from './spacing.ts';
 
 /** A 15 or 20 A, 125 V receptacle that is to stay and that people can reach. */

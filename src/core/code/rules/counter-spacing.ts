@@ -1,4 +1,5 @@
-import { COUNTER_REACH } from '../../plan/counters.ts';
+import { countersCovered } from '#core/plan/coverage.ts';
+import { COUNTER_REACH } from '#core/plan/counters.ts';
 import { rule, sameSection } from '../rule.ts';
 import { spacingVerdicts } from './spacing.ts';
 
@@ -11,7 +12,7 @@ export const counterSpacing = rule({
   why: 'Kitchen appliances have 2 ft cords so that they do not trail over the edge or across a range or sink.',
   limit: { value: COUNTER_REACH, unit: 'in', tighter: 'less', of: 'reach along the counter' },
   check(area, view) {
-    const spaces = view.counterCoverage(area) ?? [];
+    const spaces = countersCovered(view, area) ?? [];
     return spaces.length === 0
       ? []
       : spacingVerdicts(area, spaces, {

@@ -1,7 +1,7 @@
-import type { Area } from '../../job/schema.ts';
-import { formatLength } from '../../units/length.ts';
+import type { Area } from '#core/job/schema.ts';
+import { formatLength } from '#core/units/length.ts';
 import { rule, sameSection } from '../rule.ts';
-import type { View } from '../view.ts';
+import type { View } from '#core/view/view.ts';
 import { countVerdict } from './counted.ts';
 
 /** Highest above the walking surface or grade that counts outdoors, inches. */

@@ -1,5 +1,7 @@
-import type { Duty } from '../../panel/duty.ts';
-import type { Command } from '../../job/commands.ts';
+import { dutiesOn } from '#core/panel/jobLoad.ts';
+import { runOf } from '#core/circuits/run.ts';
+import type { Duty } from '#core/panel/duty.ts';
+import type { Command } from '#core/job/commands.ts';
 import { changeBreaker, rule, sameSection, type Verdict } from '../rule.ts';
 import { isAltered, namesOf } from './names.ts';
 
@@ -19,10 +21,10 @@ export const designatedCircuits = rule({
   sections: sameSection('210.11(C)'),
   why: 'Kitchens, laundries, bathrooms, garages and heating get circuits of their own because they use them up.',
   check(circuit, view) {
-    const { duty, strangers } = view.duties(circuit);
+    const { duty, strangers } = dutiesOn(view, circuit);
     const kind = KIND[duty];
     if (!kind) return [];
-    const { stops } = view.run(circuit);
+    const { stops } = runOf(view, circuit);
     const { name, section } = kind;
     // An old mixed circuit stays as it is until what makes it a designated one is altered, or something is added to
     // one that fed nothing else.

@@ -1,10 +1,11 @@
-import { placeInPlan } from '../../job/outline.ts';
-import type { Box, Fixture } from '../../job/schema.ts';
-import { distance, footprint, nearestOnPolygon } from '../../plan/footprint.ts';
-import { formatLength } from '../../units/length.ts';
+import { runOf } from '#core/circuits/run.ts';
+import { placeInPlan } from '#core/job/outline.ts';
+import type { Box, Fixture } from '#core/job/schema.ts';
+import { distance, footprint, nearestOnPolygon } from '#core/plan/footprint.ts';
+import { formatLength } from '#core/units/length.ts';
 import { rule } from '../rule.ts';
-import { isServiced } from '../tables/areas.ts';
-import type { View } from '../view.ts';
+import { isServiced } from '#core/tables/areas.ts';
+import type { View } from '#core/view/view.ts';
 import { isGeneral } from './counted.ts';
 import { placeFix } from './spacing.ts';
 
@@ -15,7 +16,7 @@ export const SERVICE_REACH = 300;
 function onLoadSide(view: View, box: Box, fixture: Fixture): boolean {
   const circuit = view.circuitOf(box.id);
   if (!circuit) return false;
-  const { stops } = view.run(circuit);
+  const { stops } = runOf(view, circuit);
   let stop = stops.find((s) => s.box.id === box.id);
   while (stop) {
     if (stop.box.serves === fixture.id && stop.box.device.kind === 'hard-wired') return true;

@@ -1,3 +1,4 @@
+import { runOf } from '#core/circuits/run.ts';
 import { rule, sameSection, type Verdict } from '../rule.ts';
 
 export const extensionGround = rule({
@@ -8,7 +9,7 @@ export const extensionGround = rule({
   sections: sameSection('250.130(C)'),
   why: 'A new outlet needs a ground, and an old two-wire box has none to give; the neutral is never one.',
   check(circuit, view) {
-    const { stops } = view.run(circuit);
+    const { stops } = runOf(view, circuit);
     return stops.flatMap(({ box, feeder }): Verdict[] => {
       const from = stops[feeder];
       if (box.status !== 'new' || (from?.box.status ?? 'existing') === 'new') return [];

@@ -1,7 +1,7 @@
-import { outletsOf } from '../../circuits/run.ts';
-import { servedBy } from '../../job/document.ts';
-import { plateAmps } from '../../panel/jobLoad.ts';
-import { round } from '../../units/quantity.ts';
+import { outletsOf, runOf } from '#core/circuits/run.ts';
+import { servedBy } from '#core/job/document.ts';
+import { plateAmps } from '#core/panel/jobLoad.ts';
+import { round } from '#core/units/quantity.ts';
 import { rule } from '../rule.ts';
 
 export const fixedEquipmentShare = rule({
@@ -15,7 +15,7 @@ export const fixedEquipmentShare = rule({
     const { rating } = circuit.breaker;
     if (rating > 20) return [];
     const { document } = view;
-    const outlets = outletsOf(view.run(circuit));
+    const outlets = outletsOf(runOf(view, circuit));
     const fixed = outlets.flatMap(({ box }) => {
       const fixture = servedBy(document, box);
       const held = fixture && (fixture.connection === 'hard-wired' || fixture.fastened);

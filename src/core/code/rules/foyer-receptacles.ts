@@ -1,6 +1,7 @@
-import { isClosed, outlineOf } from '../../job/outline.ts';
-import { onWalls } from '../../plan/wallSpaces.ts';
-import { round } from '../../units/quantity.ts';
+import { wallCoverage } from '#core/plan/coverage.ts';
+import { isClosed, outlineOf } from '#core/job/outline.ts';
+import { onWalls } from '#core/plan/wallSpaces.ts';
+import { round } from '#core/units/quantity.ts';
 import { rule, sameSection, type Verdict } from '../rule.ts';
 import { placeFix } from './spacing.ts';
 
@@ -30,7 +31,7 @@ export const foyerReceptacles = rule({
       ];
     }
     const least = view.limit('foyer-receptacles', FOYER_WALL);
-    const spaces = (view.coverage(area) ?? []).filter((s) => s.space.length >= least - 1e-6);
+    const spaces = (wallCoverage(view, area) ?? []).filter((s) => s.space.length >= least - 1e-6);
     const bare = spaces.filter((s) => s.counted.length === 0);
     if (bare.length === 0) {
       return [

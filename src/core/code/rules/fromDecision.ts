@@ -1,7 +1,7 @@
-import type { Box } from '../../job/schema.ts';
+import type { Box } from '#core/job/schema.ts';
 import { decisionIfAsked, type Decision, type Topic } from '../decisions.ts';
 import type { Fix, Verdict } from '../rule.ts';
-import type { View } from '../view.ts';
+import type { View } from '#core/view/view.ts';
 
 const MISSING: Record<Topic, string> = {
   gfci: 'needs GFCI protection',

@@ -1,4 +1,4 @@
-import { HIGHEST_COUNTED } from '../../plan/wallSpaces.ts';
+import { HIGHEST_COUNTED } from '#core/plan/wallSpaces.ts';
 import { rule, sameSection } from '../rule.ts';
 import { countVerdict } from './counted.ts';
 

@@ -1,8 +1,9 @@
-import { isSmallReceptacle } from '../../plan/wallSpaces.ts';
-import type { Box } from '../../job/schema.ts';
+import { NEAR_WATER } from '#core/tables/areas.ts';
+import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
+import type { Box } from '#core/job/schema.ts';
 import { OUTDOOR_OUTLETS, type Decision } from '../decisions.ts';
 import { changeBreaker, changeDevice, rule, type Fix, type Verdict } from '../rule.ts';
-import { NEAR_WATER, type View } from '../view.ts';
+import { type View } from '#core/view/view.ts';
 import { verdictFromDecision } from './fromDecision.ts';
 
 /** A GFCI receptacle here where one fits, and a breaker that carries it. */

@@ -1,5 +1,5 @@
-import { isClosed, outlineOf } from '../../job/outline.ts';
-import { formatLength } from '../../units/length.ts';
+import { isClosed, outlineOf } from '#core/job/outline.ts';
+import { formatLength } from '#core/units/length.ts';
 import { rule, sameSection } from '../rule.ts';
 import { countVerdict } from './counted.ts';
 

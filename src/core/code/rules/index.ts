@@ -1,5 +1,5 @@
 import type { Rule } from '../rule.ts';
-import type { Scope } from '../view.ts';
+import type { Scope } from '#core/view/touched.ts';
 import { afci } from './afci.ts';
 import { applianceReceptacle } from './appliance-receptacle.ts';
 import { breakerListed } from './breaker-listed.ts';

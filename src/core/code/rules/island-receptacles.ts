@@ -1,4 +1,4 @@
-import type { Edition } from '../../job/schema.ts';
+import type { Edition } from '#core/job/schema.ts';
 import {
   boxesOn,
   fromOuterEnd,
@@ -6,9 +6,9 @@ import {
   islandNeeds,
   isIsland,
   notServingIsland,
-} from '../../plan/counters.ts';
-import { formatLength } from '../../units/length.ts';
-import { round } from '../../units/quantity.ts';
+} from '#core/plan/counters.ts';
+import { formatLength } from '#core/units/length.ts';
+import { round } from '#core/units/quantity.ts';
 import { rule, type Verdict } from '../rule.ts';
 import { placeFix } from './spacing.ts';
 

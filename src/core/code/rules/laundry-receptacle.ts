@@ -1,6 +1,6 @@
-import type { Area } from '../../job/schema.ts';
+import type { Area } from '#core/job/schema.ts';
 import { rule, sameSection } from '../rule.ts';
-import type { View } from '../view.ts';
+import type { View } from '#core/view/view.ts';
 import { countVerdict } from './counted.ts';
 
 /** A laundry, or wherever a washer or dryer is to stand. */

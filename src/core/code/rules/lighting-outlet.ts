@@ -1,8 +1,8 @@
-import type { Area, AreaKind, Box } from '../../job/schema.ts';
-import { isReceptacle } from '../../plan/wallSpaces.ts';
+import type { Area, AreaKind, Box } from '#core/job/schema.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { rule, sameSection } from '../rule.ts';
-import { AREA_FACTS, hasWallRule } from '../tables/areas.ts';
-import type { View } from '../view.ts';
+import { AREA_FACTS, hasWallRule } from '#core/tables/areas.ts';
+import type { View } from '#core/view/view.ts';
 
 /** Stairs of this many risers are switched at each level. */
 const RISERS = 6;

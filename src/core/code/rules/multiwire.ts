@@ -1,7 +1,7 @@
 /** Circuits with two hots: legs, what opens them together, and one neutral shared by both. */
-import { isMultiwire, type RunStop } from '../../circuits/run.ts';
-import { legsOf, spacesOf } from '../../panel/spaces.ts';
-import { isReceptacle } from '../../plan/wallSpaces.ts';
+import { isMultiwire, type RunStop, runOf } from '#core/circuits/run.ts';
+import { legsOf, spacesOf } from '#core/panel/spaces.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import {
   changeBreaker,
   changeCircuit,
@@ -50,7 +50,7 @@ export const simultaneousDisconnect = rule({
   check(circuit, view) {
     const { tie, poles } = circuit.breaker;
     if (poles === 1) return [];
-    const run = view.run(circuit);
+    const run = runOf(view, circuit);
     const shared = isMultiwire(run);
     const fixes = [
       { label: 'Fit a common-trip breaker', command: changeBreaker(circuit, { tie: 'common-trip' }) },
@@ -105,7 +105,7 @@ export const sharedNeutralProtection = rule({
   sections: sameSection('110.3(B), 210.4'),
   why: 'A device that watches one hot sees the other side’s current come back on the shared neutral and trips at once.',
   check(circuit, view) {
-    const run = view.run(circuit);
+    const run = runOf(view, circuit);
     if (!isMultiwire(run)) return [];
     const { protection, tie } = circuit.breaker;
     const found: Verdict[] = [];
@@ -157,7 +157,7 @@ export const neutralThroughDevice = rule({
   sections: sameSection('300.13(B)'),
   why: 'Taking the device out opens the shared neutral: both sides are then in series across 240 V and small loads burn.',
   check(circuit, view) {
-    const run = view.run(circuit);
+    const run = runOf(view, circuit);
     if (!isMultiwire(run)) return [];
     const carrying = run.stops.filter(
       ({ box, stop }, i) =>
@@ -186,7 +186,7 @@ export const splitReceptacle = rule({
   sections: sameSection('210.7, 210.4'),
   why: 'The tab between the brass screws joins both legs: it is a dead short the moment the breaker closes.',
   check(circuit, view) {
-    const run = view.run(circuit);
+    const run = runOf(view, circuit);
     if (!isMultiwire(run)) return [];
     return run.stops.flatMap(({ box, stop }): Verdict[] => {
       if (box.status === 'remove' || stop.hot !== 'both' || !isReceptacle(box) || box.device.volts !== '125')

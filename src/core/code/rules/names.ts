@@ -1,4 +1,4 @@
-import type { RunStop } from '../../circuits/run.ts';
+import type { RunStop } from '#core/circuits/run.ts';
 
 /** Outlets of a run in words: three by name, the rest by number. */
 export const namesOf = (stops: readonly RunStop[]): string => {

@@ -1,4 +1,4 @@
-import { isReceptacle } from '../../plan/wallSpaces.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { decisionOn } from '../decisions.ts';
 import { changeBox, changeDevice, rule, sameSection } from '../rule.ts';
 import { byAge } from './reach.ts';

@@ -1,8 +1,9 @@
-import { outlineOf } from '../../job/outline.ts';
-import { floorLineOf, notServingCounter } from '../../plan/counters.ts';
-import { isReceptacle, notCounted as notCountedAtWall } from '../../plan/wallSpaces.ts';
+import { countersCovered } from '#core/plan/coverage.ts';
+import { outlineOf } from '#core/job/outline.ts';
+import { floorLineOf, notServingCounter } from '#core/plan/counters.ts';
+import { isReceptacle, notCounted as notCountedAtWall } from '#core/plan/wallSpaces.ts';
 import { rule, sameSection } from '../rule.ts';
-import { hasWallRule } from '../tables/areas.ts';
+import { hasWallRule } from '#core/tables/areas.ts';
 
 export const notCounted = rule({
   id: 'not-counted',
@@ -14,7 +15,7 @@ export const notCounted = rule({
   check(box, view) {
     const area = view.document.areas[box.areaId];
     if (!area || box.status === 'remove' || !isReceptacle(box) || box.fixtureId !== null) return [];
-    if (view.counterCoverage(area)?.length === 0 && !hasWallRule(area)) return [];
+    if (countersCovered(view, area)?.length === 0 && !hasWallRule(area)) return [];
     const outline = outlineOf(area);
     const wall = outline.walls.find((w) => w.id === box.wallId);
     const at = wall ? wall.start + box.offset : NaN;
@@ -22,7 +23,7 @@ export const notCounted = rule({
       const line = f.kind === 'counter' || f.kind === 'appliance-garage' ? floorLineOf(outline, f) : null;
       return line !== null && at >= line.from && at <= line.to;
     });
-    if (atCounter && view.counterCoverage(area) !== null) {
+    if (atCounter && countersCovered(view, area) !== null) {
       const why = notServingCounter(box, outline, view.fixturesIn(area));
       return why === null
         ? []

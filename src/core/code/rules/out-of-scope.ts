@@ -1,5 +1,5 @@
 import { rule, sameSection } from '../rule.ts';
-import { LARGEST_SERVICE, outOfScope } from '../tables/scope.ts';
+import { LARGEST_SERVICE, outOfScope } from '#core/tables/scope.ts';
 
 export const equipmentOutOfScope = rule({
   id: 'equipment-out-of-scope',

@@ -1,9 +1,8 @@
-import { rows } from '../../job/document.ts';
-import type { Area, Box } from '../../job/schema.ts';
-import { formatLength } from '../../units/length.ts';
+import type { Area, Box } from '#core/job/schema.ts';
+import { formatLength } from '#core/units/length.ts';
 import { rule, sameSection, type Verdict } from '../rule.ts';
-import { aboveGrade, isOutside } from '../tables/areas.ts';
-import type { View } from '../view.ts';
+import { aboveGrade, isOutside } from '#core/tables/areas.ts';
+import type { View } from '#core/view/view.ts';
 import { isGeneral } from './counted.ts';
 import { HIGHEST_OUTDOORS } from './deck-receptacle.ts';
 import { placeFix } from './spacing.ts';
@@ -32,7 +31,7 @@ export const outdoorReceptacles = rule({
   why: 'Mowers, pumps and lights are plugged in outdoors every season; a cord from inside defeats the GFCI and the door.',
   limit: { value: HIGHEST_OUTDOORS, unit: 'in', tighter: 'less', of: 'height above grade' },
   check(job, view) {
-    const areas = rows(view.document.areas).filter(isOutside);
+    const areas = view.rows('areas').filter(isOutside);
     const highest = view.limit('outdoor-receptacles', HIGHEST_OUTDOORS);
     const asked = (where: string, places: Area[], section: string): Verdict => {
       const found = fromGrade(view, places, highest);
@@ -55,7 +54,7 @@ export const outdoorReceptacles = rule({
       };
     };
     if (areas.length === 0) {
-      return rows(view.document.areas).length === 0
+      return view.rows('areas').length === 0
         ? []
         : [{ level: 'note', message: 'no outdoor area on record: receptacles outdoors are not judged' }];
     }

@@ -1,11 +1,13 @@
 /** Rules about a panel itself: spaces, ratings, bonding, openings, directory, load, feeder. */
-import { dwellingLoad, LOAD_SECTION } from '../../loads/dwelling.ts';
-import type { Circuit } from '../../job/schema.ts';
-import { feederLoad, sizeFeeder } from '../../panel/feeder.ts';
-import { directoryFault, purposeOf } from '../../panel/purpose.ts';
-import { freeSpace, idOf, isClash, nameOf, spacesIn, spacesOf } from '../../panel/spaces.ts';
-import { round } from '../../units/quantity.ts';
-import { LARGEST_SERVICE } from '../tables/scope.ts';
+import { loadOf } from '#core/panel/jobLoad.ts';
+import { runOf } from '#core/circuits/run.ts';
+import { dwellingLoad, LOAD_SECTION } from '#core/loads/dwelling.ts';
+import type { Circuit } from '#core/job/schema.ts';
+import { feederLoad, sizeFeeder } from '#core/panel/feeder.ts';
+import { directoryFault, purposeOf } from '#core/panel/purpose.ts';
+import { freeSpace, idOf, isClash, nameOf, spacesIn, spacesOf } from '#core/panel/spaces.ts';
+import { round } from '#core/units/quantity.ts';
+import { LARGEST_SERVICE } from '#core/tables/scope.ts';
 import { changeCircuit, changePanel, rule, sameSection, type Fix, type Verdict } from '../rule.ts';
 
 export const panelSpaces = rule({
@@ -189,7 +191,7 @@ export const directory = rule({
     const found = circuits.flatMap((c): Verdict[] => {
       const message = directoryFault(c, circuits);
       if (message === null) return [];
-      const purpose = purposeOf(view.document, view.run(c).stops);
+      const purpose = purposeOf(view.document, runOf(view, c).stops);
       const tries = [purpose, ...Array.from({ length: 40 }, (_, i) => `${purpose.slice(0, 76)} ${i + 2}`)];
       const name = tries.find(
         (t) => !taken.has(t.toLowerCase()) && directoryFault({ ...c, name: t }, circuits) === null,
@@ -219,7 +221,7 @@ export const serviceLoad = rule({
   check(panel, view) {
     if (panel.feeder !== null || view.circuitsIn(panel).length === 0) return [];
     if (panel.mainRating > LARGEST_SERVICE) return [];
-    const { dwelling, lacking } = view.load(panel);
+    const { dwelling, lacking } = loadOf(view, panel);
     const { method } = view.document.job.load;
     const load = dwellingLoad(dwelling, method);
     if (!load.ok) return [{ level: 'unknown', message: load.message }];

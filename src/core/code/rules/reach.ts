@@ -1,5 +1,5 @@
 /** How far today's rule reaches back. */
-import type { Box } from '../../job/schema.ts';
+import type { Box } from '#core/job/schema.ts';
 import type { Verdict } from '../rule.ts';
 
 /** Existing work that is left alone is not brought up to today's rule: what would be asked for is noted. */

@@ -1,4 +1,5 @@
-import { isReceptacle } from '../../plan/wallSpaces.ts';
+import { runOf } from '#core/circuits/run.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { changeDevice, rule, sameSection, type Verdict } from '../rule.ts';
 
 /** Receptacle ratings allowed on a circuit with two or more receptacles, 210.21(B)(3). */
@@ -19,13 +20,12 @@ export const receptacleRating = rule({
   why: 'A receptacle rated below what the breaker lets through can overheat without the breaker ever tripping.',
   check(circuit, view) {
     const { rating } = circuit.breaker;
-    const boxes = view
-      .run(circuit)
+    const boxes = runOf(view, circuit)
       .stops.map((s) => s.box)
       .filter((b) => b.status !== 'remove' && isReceptacle(b));
     if (boxes.length === 0) return [];
     const [first] = boxes;
-    const others = view.run(circuit).stops.filter((s) => s.box.status !== 'remove').length;
+    const others = runOf(view, circuit).stops.filter((s) => s.box.status !== 'remove').length;
     if (others === 1 && first?.device.kind === 'single') {
       return first.device.rating >= rating
         ? [

@@ -1,4 +1,4 @@
-import { isReceptacle } from '../../plan/wallSpaces.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { changeCircuit, rule, sameSection, type Verdict } from '../rule.ts';
 
 export const receptacleVoltage = rule({

@@ -1,9 +1,9 @@
-import { rows } from '../../job/document.ts';
-import type { Area, Box, Circuit } from '../../job/schema.ts';
-import { isSmallReceptacle } from '../../plan/wallSpaces.ts';
-import type { Duty } from '../../panel/duty.ts';
+import { dutiesOn } from '#core/panel/jobLoad.ts';
+import type { Area, Box, Circuit } from '#core/job/schema.ts';
+import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
+import type { Duty } from '#core/panel/duty.ts';
 import { rule, sameSection, type Verdict } from '../rule.ts';
-import type { View } from '../view.ts';
+import type { View } from '#core/view/view.ts';
 
 interface Wanted {
   duty: Duty;
@@ -57,9 +57,8 @@ export const requiredCircuits = rule({
   sections: sameSection('210.11(C)'),
   why: 'Toasters, irons and hair dryers each take most of a circuit: the code reserves circuits where they are used.',
   check(_house, view) {
-    const { document } = view;
     return WANTED.flatMap((wanted): Verdict[] => {
-      const rooms = rows(document.areas).filter((a) => wanted.in(a, view));
+      const rooms = view.rows('areas').filter((a) => wanted.in(a, view));
       const outlets = rooms.flatMap((a) =>
         view.boxesIn(a).filter((b) => b.status !== 'remove' && isSmallReceptacle(b)),
       );
@@ -90,7 +89,7 @@ function judge(
   const circuits = new Set<Circuit>();
   for (const box of fed) {
     const circuit = view.circuitOf(box.id)!;
-    if (view.duties(circuit).duty === duty) circuits.add(circuit);
+    if (dutiesOn(view, circuit).duty === duty) circuits.add(circuit);
   }
   const count = circuits.size;
   if (count >= Math.min(least, fed.length))

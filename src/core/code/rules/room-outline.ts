@@ -1,5 +1,5 @@
-import { crossingWalls, isClosed, outlineOf, CLOSING_TOLERANCE } from '../../job/outline.ts';
-import { formatInches, formatLength } from '../../units/length.ts';
+import { crossingWalls, isClosed, outlineOf, CLOSING_TOLERANCE } from '#core/job/outline.ts';
+import { formatInches, formatLength } from '#core/units/length.ts';
 import { rule, sameSection } from '../rule.ts';
 
 export const roomOutline = rule({

@@ -1,4 +1,5 @@
-import { isReceptacle } from '../../plan/wallSpaces.ts';
+import { runOf } from '#core/circuits/run.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { rule, sameSection } from '../rule.ts';
 
 export const shopLimit = rule({
@@ -9,9 +10,9 @@ export const shopLimit = rule({
   sections: sameSection('shop habit'),
   why: 'The code sets no number in a dwelling; a shop limit keeps breakers from nuisance trips.',
   check(circuit, view) {
-    const count = view
-      .run(circuit)
-      .stops.filter((s) => s.box.status !== 'remove' && isReceptacle(s.box)).length;
+    const count = runOf(view, circuit).stops.filter(
+      (s) => s.box.status !== 'remove' && isReceptacle(s.box),
+    ).length;
     const { maxReceptacles } = view.document.job.settings;
     return count > maxReceptacles
       ? [

@@ -1,8 +1,9 @@
-import { isClosed, outlineOf } from '../../job/outline.ts';
-import { floorLineOf } from '../../plan/counters.ts';
-import { notCounted } from '../../plan/wallSpaces.ts';
+import { openingsIn } from '#core/plan/joined.ts';
+import { isClosed, outlineOf } from '#core/job/outline.ts';
+import { floorLineOf } from '#core/plan/counters.ts';
+import { notCounted } from '#core/plan/wallSpaces.ts';
 import { rule, sameSection, type Verdict } from '../rule.ts';
-import { hasWallRule } from '../tables/areas.ts';
+import { hasWallRule } from '#core/tables/areas.ts';
 import { placeFix } from './spacing.ts';
 
 /** A wall shorter than this is left alone, inches. */
@@ -20,7 +21,7 @@ export const everyWall = rule({
   check(area, view) {
     if (!view.document.job.settings.everyWall || !hasWallRule(area) || !isClosed(outlineOf(area))) return [];
     const counted = view.boxesIn(area).filter((b) => notCounted(b) === null);
-    const openings = view.openingsIn(area);
+    const openings = openingsIn(view, area);
     const taken = (wallId: string) =>
       openings.filter((o) => o.wallId === wallId).reduce((sum, o) => sum + o.width, 0) +
       view

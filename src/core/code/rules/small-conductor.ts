@@ -1,10 +1,11 @@
-import { conditionsOf, loadOfCircuit } from '../../circuits/circuitLoad.ts';
-import { demandOf } from '../../circuits/asked.ts';
-import { largestBreaker, usableAmpacity } from '../../circuits/sizing.ts';
-import { BRANCH_RATINGS } from '../../job/schema.ts';
-import { round } from '../../units/quantity.ts';
+import { runOf } from '#core/circuits/run.ts';
+import { conditionsOf, loadOfCircuit } from '#core/circuits/circuitLoad.ts';
+import { demandOf } from '#core/circuits/asked.ts';
+import { largestBreaker, usableAmpacity } from '#core/circuits/sizing.ts';
+import { BRANCH_RATINGS } from '#core/job/schema.ts';
+import { round } from '#core/units/quantity.ts';
 import { changeBreaker, rule, sameSection, type Verdict } from '../rule.ts';
-import { ampacity, smallConductorCap } from '../tables/conductors.ts';
+import { ampacity, smallConductorCap } from '#core/tables/conductors.ts';
 
 export const smallConductor = rule({
   id: 'small-conductor',
@@ -15,7 +16,7 @@ export const smallConductor = rule({
   why: 'The breaker is what keeps the wire in the wall from overheating; above the wire’s limit it no longer does.',
   check(circuit, view) {
     const { rating } = circuit.breaker;
-    const run = view.run(circuit);
+    const run = runOf(view, circuit);
     const { load } = loadOfCircuit(view.document, run);
     const demand = load.kind === 'general' ? null : demandOf(load, view.edition);
     // Motors and cooling have protection of their own, 240.4(G): the appliance's rule judges them.

@@ -1,5 +1,5 @@
-import { plateVa } from '../../panel/jobLoad.ts';
-import { round } from '../../units/quantity.ts';
+import { plateVa } from '#core/panel/jobLoad.ts';
+import { round } from '#core/units/quantity.ts';
 import { rule, sameSection } from '../rule.ts';
 
 /** Up to this load a thing with a cord works at 120 V, VA. */

@@ -1,8 +1,8 @@
 /** What rules about stretches of wall or counter line share. */
-import { outlineOf } from '../../job/outline.ts';
-import type { Area } from '../../job/schema.ts';
-import { onWalls, type SpaceCoverage } from '../../plan/wallSpaces.ts';
-import { formatLength } from '../../units/length.ts';
+import { outlineOf } from '#core/job/outline.ts';
+import type { Area } from '#core/job/schema.ts';
+import { onWalls, type SpaceCoverage } from '#core/plan/wallSpaces.ts';
+import { formatLength } from '#core/units/length.ts';
 import type { Verdict } from '../rule.ts';
 
 /** `wall 3`, `walls 4, 5 and 6`. */

@@ -1,17 +1,16 @@
-import { isClosed, outlineOf, pointOnWall } from '../../job/outline.ts';
-import type { Area } from '../../job/schema.ts';
+import { neighboursOf } from '#core/plan/joined.ts';
+import { isClosed, outlineOf, pointOnWall, boundsOf, within } from '#core/job/outline.ts';
+import type { Area } from '#core/job/schema.ts';
 import {
-  boundsOf,
   cornersOf,
   distance,
   footprint,
   insidePolygon,
   nearestOnPolygon,
   nearestOnSegment,
-  within,
-} from '../../plan/footprint.ts';
+} from '#core/plan/footprint.ts';
 import { rule, sameSection } from '../rule.ts';
-import { isOutside } from '../tables/areas.ts';
+import { isOutside } from '#core/tables/areas.ts';
 
 /** How far things may stand over an edge before a survey is doubted, inches. */
 const SLACK = 3;
@@ -40,8 +39,7 @@ export const roomsOverlap = rule({
   why: 'Two rooms cannot take the same floor; a length, a turn or a place is wrong.',
   check(area, view) {
     if (isOutside(area) || area.kind === 'stairs' || !isClosed(outlineOf(area))) return [];
-    return view
-      .neighboursOf(area)
+    return neighboursOf(view, area)
       .filter((n) => !isOutside(n) && n.kind !== 'stairs' && isClosed(outlineOf(n)))
       .filter((n) => within(boundsOf(area), boundsOf(n), -SLACK))
       .filter((n) => reachesInto(area, n) || reachesInto(n, area))

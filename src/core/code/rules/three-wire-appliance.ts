@@ -1,7 +1,7 @@
-import type { Box, Circuit } from '../../job/schema.ts';
+import type { Box, Circuit } from '#core/job/schema.ts';
 import { changeBox, changeCircuit, rule, sameSection, type Fix } from '../rule.ts';
-import { CIRCULAR_MILS } from '../tables/conductors.ts';
-import type { View } from '../view.ts';
+import { CIRCULAR_MILS } from '#core/tables/conductors.ts';
+import type { View } from '#core/view/view.ts';
 
 /** Thinnest neutral that may serve as the ground of an old range or dryer, 250.140. */
 const LEAST_NEUTRAL = { copper: '10', aluminium: '8' } as const;

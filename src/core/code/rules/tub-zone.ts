@@ -1,9 +1,9 @@
-import type { Area, Box, Fixture } from '../../job/schema.ts';
-import { outlineOf, placeInPlan } from '../../job/outline.ts';
-import { distance, footprint, nearestOnPolygon } from '../../plan/footprint.ts';
-import { isTub } from '../../plan/cord.ts';
-import { isReceptacle } from '../../plan/wallSpaces.ts';
-import { formatLength } from '../../units/length.ts';
+import type { Area, Box, Fixture } from '#core/job/schema.ts';
+import { outlineOf, placeInPlan } from '#core/job/outline.ts';
+import { distance, footprint, nearestOnPolygon } from '#core/plan/footprint.ts';
+import { isTub } from '#core/plan/cord.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import { formatLength } from '#core/units/length.ts';
 import { rule, sameSection } from '../rule.ts';
 import { byAge } from './reach.ts';
 

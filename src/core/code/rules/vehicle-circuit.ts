@@ -1,9 +1,9 @@
-import { outletsOf } from '../../circuits/run.ts';
-import { servedBy } from '../../job/document.ts';
-import type { Command } from '../../job/commands.ts';
-import { plateAmps } from '../../panel/jobLoad.ts';
+import { outletsOf, runOf } from '#core/circuits/run.ts';
+import { servedBy } from '#core/job/document.ts';
+import type { Command } from '#core/job/commands.ts';
+import { plateAmps } from '#core/panel/jobLoad.ts';
 import { rule, sameSection, type Verdict } from '../rule.ts';
-import { VEHICLE_SHARED } from '../tables/circuits.ts';
+import { VEHICLE_SHARED } from '#core/tables/circuits.ts';
 import { namesOf } from './names.ts';
 
 export const vehicleCircuit = rule({
@@ -14,7 +14,7 @@ export const vehicleCircuit = rule({
   sections: sameSection('625.40'),
   why: 'A car draws its whole current for hours: nothing else fits beside it.',
   check(circuit, view) {
-    const outlets = outletsOf(view.run(circuit));
+    const outlets = outletsOf(runOf(view, circuit));
     const shared = VEHICLE_SHARED[view.edition];
     return outlets.flatMap((stop): Verdict[] => {
       const fixture = servedBy(view.document, stop.box);

@@ -1,6 +1,6 @@
-import { dropAt, fullLoad, type RunStop } from '../../circuits/run.ts';
-import { isReceptacle } from '../../plan/wallSpaces.ts';
-import { round } from '../../units/quantity.ts';
+import { dropAt, fullLoad, type RunStop, runOf } from '#core/circuits/run.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import { round } from '#core/units/quantity.ts';
 import { rule } from '../rule.ts';
 
 export const voltageDrop = rule({
@@ -12,7 +12,7 @@ export const voltageDrop = rule({
   why: 'Motors run hot and lamps dim on low voltage; the code advises 3 % but does not require it.',
   check(circuit, view) {
     // At the receptacle farthest in ohms: what is plugged in there is not known, what is wired is small.
-    const run = view.run(circuit);
+    const run = runOf(view, circuit);
     const end = run.stops
       .filter((s) => isReceptacle(s.box) && s.box.status !== 'remove')
       .reduce<RunStop | null>((worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s), null);

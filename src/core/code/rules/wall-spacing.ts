@@ -1,7 +1,8 @@
-import { crossingWalls, isClosed, outlineOf } from '../../job/outline.ts';
-import { REACH } from '../../plan/wallSpaces.ts';
+import { wallCoverage } from '#core/plan/coverage.ts';
+import { crossingWalls, isClosed, outlineOf } from '#core/job/outline.ts';
+import { REACH } from '#core/plan/wallSpaces.ts';
 import { rule, sameSection } from '../rule.ts';
-import { hasWallRule } from '../tables/areas.ts';
+import { hasWallRule } from '#core/tables/areas.ts';
 import { spacingVerdicts } from './spacing.ts';
 
 export const wallSpacing = rule({
@@ -15,7 +16,7 @@ export const wallSpacing = rule({
   check(area, view) {
     const outline = outlineOf(area);
     if (!hasWallRule(area) || !isClosed(outline) || crossingWalls(outline)) return [];
-    return spacingVerdicts(area, view.coverage(area) ?? [], {
+    return spacingVerdicts(area, wallCoverage(view, area) ?? [], {
       noun: 'wall',
       reach: view.limit('wall-spacing', REACH),
     });

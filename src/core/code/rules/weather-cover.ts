@@ -1,6 +1,6 @@
-import { isReceptacle } from '../../plan/wallSpaces.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { changeDevice, rule } from '../rule.ts';
-import { exposureOf } from '../tables/areas.ts';
+import { exposureOf } from '#core/tables/areas.ts';
 import { byAge } from './reach.ts';
 
 export const weatherCover = rule({

@@ -1,3 +1,4 @@
+import { runOf } from '#core/circuits/run.ts';
 import { rule, sameSection } from '../rule.ts';
 import { namesOf } from './names.ts';
 
@@ -12,9 +13,9 @@ export const whiteAsHot = rule({
     // A raceway is pulled with colours to suit, and its white may not be marked over.
     if (circuit.cable === 'raceway') return [];
     const two = circuit.breaker.poles === 2 && !circuit.neutral;
-    const stops = view
-      .run(circuit)
-      .stops.filter((s) => s.box.status !== 'remove' && (two || s.role === 'switch-loop'));
+    const stops = runOf(view, circuit).stops.filter(
+      (s) => s.box.status !== 'remove' && (two || s.role === 'switch-loop'),
+    );
     if (stops.length === 0) return [];
     const bare = stops.filter((s) => s.stop.whiteMarked === 'no');
     if (bare.length > 0)

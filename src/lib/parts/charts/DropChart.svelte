@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { fullLoad, type Run } from '../../../core/circuits/run.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import { fullLoad, type Run } from '#core/circuits/run.ts';
+  import { round } from '#core/units/quantity.ts';
   import { fullDrop, lanesOf } from '../run/drawing.ts';
   import Chart from './Chart.svelte';
 

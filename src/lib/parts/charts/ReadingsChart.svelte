@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { Run } from '../../../core/circuits/run.ts';
-  import type { Reading } from '../../../core/job/schema.ts';
-  import { pairOf } from '../../../core/records/compare.ts';
-  import type { ReadPair } from '../../../core/records/conditions.ts';
-  import { expectedAt, type Setting } from '../../../core/records/verdict.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import type { Run } from '#core/circuits/run.ts';
+  import type { Reading } from '#core/job/schema.ts';
+  import { pairOf } from '#core/diagnosis/besides.ts';
+  import type { ReadPair } from '#core/diagnosis/conditions.ts';
+  import { expectedAt, type Setting } from '#core/diagnosis/verdict.ts';
+  import { round } from '#core/units/quantity.ts';
   import Choice from '../Choice.svelte';
   import Chart from './Chart.svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { Run } from '../../../core/circuits/run.ts';
-  import { currentsOf, tripTime } from '../../../core/circuits/tripCurve.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import type { Run } from '#core/circuits/run.ts';
+  import { currentsOf, tripTime } from '#core/circuits/tripCurve.ts';
+  import { round } from '#core/units/quantity.ts';
   import Chart from './Chart.svelte';
 
   /** The band of times in which the breaker opens, with the circuit's currents on it. */

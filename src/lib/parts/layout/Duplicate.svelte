@@ -1,9 +1,9 @@
 <script lang="ts">
-  import type { Area, Box } from '../../../core/job/schema.ts';
-  import { duplicateAlong } from '../../../core/layout/arrangeBoxes.ts';
-  import { freeName, nameKey, namesIn } from '../../../core/job/names.ts';
-  import { letterOf } from '../../../core/layout/placement.ts';
-  import { parseLength } from '../../../core/units/length.ts';
+  import type { Area, Box } from '#core/job/schema.ts';
+  import { duplicateAlong } from '#core/layout/arrangeBoxes.ts';
+  import { freeName, nameKey, namesIn } from '#core/job/names.ts';
+  import { letterOf } from '#core/layout/placement.ts';
+  import { parseLength } from '#core/units/length.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Field from '../Field.svelte';
 

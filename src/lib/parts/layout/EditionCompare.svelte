@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { compareEditions, type ChangeKind, type EditionChange } from '../../../core/code/compare.ts';
-  import { EDITIONS, type Edition, type JobDocument } from '../../../core/job/schema.ts';
+  import { compareEditions, type ChangeKind, type EditionChange } from '#core/code/editionChanges.ts';
+  import { EDITIONS, type Edition, type JobDocument } from '#core/job/schema.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
 

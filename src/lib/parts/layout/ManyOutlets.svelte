@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Box } from '../../../core/job/schema.ts';
-  import { alignAcross, alignHeights, spreadEvenly } from '../../../core/layout/arrangeBoxes.ts';
+  import type { Box } from '#core/job/schema.ts';
+  import { alignAcross, alignHeights, spreadEvenly } from '#core/layout/arrangeBoxes.ts';
   import { STATUS_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';

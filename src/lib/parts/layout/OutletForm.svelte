@@ -1,11 +1,12 @@
 <script lang="ts">
-  import { decisionsFor } from '../../../core/code/decisions.ts';
-  import type { CordPath } from '../../../core/plan/cord.ts';
-  import { isWater } from '../../../core/plan/cord.ts';
-  import { isReceptacle } from '../../../core/plan/wallSpaces.ts';
-  import { MAX_WALL, type Area, type Box, type Fixture } from '../../../core/job/schema.ts';
-  import { rows } from '../../../core/job/document.ts';
-  import { formatLength } from '../../../core/units/length.ts';
+  import { cordTo } from '#core/plan/reach.ts';
+  import { decisionsFor } from '#core/code/decisions.ts';
+  import type { CordPath } from '#core/plan/cord.ts';
+  import { isWater } from '#core/plan/cord.ts';
+  import { isReceptacle } from '#core/plan/wallSpaces.ts';
+  import { MAX_WALL, type Area, type Box, type Fixture } from '#core/job/schema.ts';
+  import { rows } from '#core/job/document.ts';
+  import { formatLength } from '#core/units/length.ts';
   import {
     COVER_OPTIONS,
     MOUNT_OPTIONS,
@@ -67,7 +68,7 @@
       .flatMap((a) => session.view.fixturesIn(a))
       .filter((f) => isWater(f) && f.status !== 'remove')
       .flatMap((f) => {
-        const path = session.view.cord(box, f, FOLLOWED);
+        const path = cordTo(session.view, box, f, FOLLOWED);
         return path ? [{ fixture: f, path }] : [];
       })
       .sort((a, b) => a.path.distance - b.path.distance);

@@ -1,7 +1,8 @@
 <script lang="ts">
-  import type { Circuit } from '../../../core/job/schema.ts';
-  import { currentsOf, tripTime } from '../../../core/circuits/tripCurve.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import { runOf } from '#core/circuits/run.ts';
+  import type { Circuit } from '#core/job/schema.ts';
+  import { currentsOf, tripTime } from '#core/circuits/tripCurve.ts';
+  import { round } from '#core/units/quantity.ts';
   import { HALF_OPTIONS, LISTED_OPTIONS, TIE_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -11,7 +12,7 @@
   let { circuit }: { circuit: Circuit } = $props();
 
   const session = useSession();
-  const run = $derived(session.view.run(circuit));
+  const run = $derived(runOf(session.view, circuit));
   const put = (values: Partial<Circuit>) =>
     session.attempt({ type: 'put', table: 'circuits', rows: [{ ...circuit, ...values }] });
   const putBreaker = (values: Partial<Circuit['breaker']>) =>

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Panel } from '../../../core/job/schema.ts';
-  import { idOf, rowOf, spacesIn, type Occupant } from '../../../core/panel/spaces.ts';
+  import type { Panel } from '#core/job/schema.ts';
+  import { idOf, rowOf, spacesIn, type Occupant } from '#core/panel/spaces.ts';
   import { applyFix } from '../../fixes.ts';
   import { breakerWords } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';

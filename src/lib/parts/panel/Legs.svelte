@@ -1,7 +1,8 @@
 <script lang="ts">
-  import type { Panel } from '../../../core/job/schema.ts';
-  import { balanceOf } from '../../../core/panel/balance.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import { runOf } from '#core/circuits/run.ts';
+  import type { Panel } from '#core/job/schema.ts';
+  import { balanceOf } from '#core/panel/balance.ts';
+  import { round } from '#core/units/quantity.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
 
@@ -16,7 +17,7 @@
       session.view
         .circuitsIn(panel)
         .filter((c) => c.status !== 'remove')
-        .map((c) => session.view.run(c)),
+        .map((c) => runOf(session.view, c)),
     ),
   );
   const most = $derived(Math.max(panel.mainRating, balance.legs.A, balance.legs.B));

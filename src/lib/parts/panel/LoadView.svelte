@@ -1,13 +1,9 @@
 <script lang="ts">
-  import type { Panel } from '../../../core/job/schema.ts';
-  import {
-    dwellingLoad,
-    LOAD_SECTION,
-    type Dwelling,
-    type LoadMethod,
-  } from '../../../core/loads/dwelling.ts';
-  import { itemAt, spareFor } from '../../../core/panel/spare.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import { loadOf } from '#core/panel/jobLoad.ts';
+  import type { Panel } from '#core/job/schema.ts';
+  import { dwellingLoad, LOAD_SECTION, type Dwelling, type LoadMethod } from '#core/loads/dwelling.ts';
+  import { itemAt, spareFor } from '#core/panel/spare.ts';
+  import { round } from '#core/units/quantity.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import NameplateFields from '../NameplateFields.svelte';
@@ -19,7 +15,7 @@
 
   const session = useSession();
   const job = $derived(session.document.job);
-  const load = $derived(session.view.load(panel));
+  const load = $derived(loadOf(session.view, panel));
   const method = $derived<LoadMethod>(panel.feeder ? 'standard' : job.load.method);
   const METHODS = [
     { value: 'standard', name: 'Standard' },

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { rows } from '../../../core/job/document.ts';
-  import type { Feeder, Panel } from '../../../core/job/schema.ts';
-  import { feederLoad, sizeFeeder } from '../../../core/panel/feeder.ts';
-  import { formatLength } from '../../../core/units/length.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import { rows } from '#core/job/document.ts';
+  import type { Feeder, Panel } from '#core/job/schema.ts';
+  import { feederLoad, sizeFeeder } from '#core/panel/feeder.ts';
+  import { formatLength } from '#core/units/length.ts';
+  import { round } from '#core/units/quantity.ts';
   import {
     CABLE_OPTIONS,
     FEEDER_OPTIONS,

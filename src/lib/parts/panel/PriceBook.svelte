@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { Problem } from '../../../core/job/integrity.ts';
-  import { PRICE_ITEMS, type PriceItem } from '../../../core/job/schema.ts';
-  import { InvalidError } from '../../../core/job/validate.ts';
-  import { MADE_UP_PRICES, priceBookOf } from '../../../core/panel/prices.ts';
+  import type { Problem } from '#core/job/integrity.ts';
+  import { PRICE_ITEMS, type PriceItem } from '#core/job/schema.ts';
+  import { InvalidError } from '#core/job/validate.ts';
+  import { MADE_UP_PRICES, priceBookOf } from '#core/panel/prices.ts';
   import { download, fileName, readText } from '../../files.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -25,7 +25,7 @@
     problems = [];
     said = '';
     try {
-      const { pricesFromCsv } = await import('../../../core/formats/pricesCsv.ts');
+      const { pricesFromCsv } = await import('#core/formats/pricesCsv.ts');
       const prices = pricesFromCsv(await readText(file));
       const named = new Set(prices.map((p) => p.item));
       const refused = await put([...job.prices.filter((p) => !named.has(p.item)), ...prices]);
@@ -35,7 +35,7 @@
     }
   }
   async function write() {
-    const { pricesToCsv } = await import('../../../core/formats/pricesCsv.ts');
+    const { pricesToCsv } = await import('#core/formats/pricesCsv.ts');
     download(fileName(job, '-prices.csv'), 'text/csv', pricesToCsv(book));
   }
   const NAMES: Partial<Record<PriceItem, string>> = {

@@ -1,18 +1,11 @@
 <script lang="ts">
+  import { runOf } from '#core/circuits/run.ts';
   import { tick } from 'svelte';
-  import type { Circuit, Panel } from '../../../core/job/schema.ts';
-  import { legAmps } from '../../../core/panel/balance.ts';
-  import { moveBreaker } from '../../../core/panel/moves.ts';
-  import {
-    idOf,
-    isClash,
-    nameOf,
-    rowOf,
-    spacesIn,
-    type Occupant,
-    type Space,
-  } from '../../../core/panel/spaces.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import type { Circuit, Panel } from '#core/job/schema.ts';
+  import { legAmps } from '#core/panel/balance.ts';
+  import { moveBreaker } from '#core/panel/moves.ts';
+  import { idOf, isClash, nameOf, rowOf, spacesIn, type Occupant, type Space } from '#core/panel/spaces.ts';
+  import { round } from '#core/units/quantity.ts';
   import { breakerWords } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
 
@@ -45,7 +38,7 @@
   const ampsOf = (o: Occupant): string => {
     const circuit = circuitOf(o);
     if (!circuit) return '';
-    const { A, B } = legAmps(session.view.run(circuit));
+    const { A, B } = legAmps(runOf(session.view, circuit));
     return circuit.breaker.poles === 2 && round(A, 1) !== round(B, 1)
       ? `${round(A, 1)} + ${round(B, 1)} A`
       : `${round(Math.max(A, B), 1)} A`;

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { outlineOf, pointOnWall } from '../../../core/job/outline.ts';
-  import type { Area, Box } from '../../../core/job/schema.ts';
-  import { formatLength } from '../../../core/units/length.ts';
+  import { outlineOf, pointOnWall } from '#core/job/outline.ts';
+  import type { Area, Box } from '#core/job/schema.ts';
+  import { formatLength } from '#core/units/length.ts';
   import { inward, wallOf } from './shapes.ts';
 
   interface Props {

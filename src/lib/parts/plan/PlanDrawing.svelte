@@ -1,5 +1,5 @@
 <script lang="ts" module>
-  import type { WallSpan } from '../../../core/plan/wallSpaces.ts';
+  import type { WallSpan } from '#core/plan/wallSpaces.ts';
 
   /** A stretch of wall in some room that a finding is about. */
   export interface Marked {
@@ -14,12 +14,20 @@
 </script>
 
 <script lang="ts">
-  import { rows } from '../../../core/job/document.ts';
-  import { outlineOf, pointOnWall, type Point } from '../../../core/job/outline.ts';
-  import type { Area, Box, Fixture } from '../../../core/job/schema.ts';
-  import type { View } from '../../../core/code/view.ts';
-  import { alongWall, boundsOf, boundsOfPoints, within, type Bounds } from '../../../core/plan/footprint.ts';
-  import { formatLength } from '../../../core/units/length.ts';
+  import { rows } from '#core/job/document.ts';
+  import {
+    outlineOf,
+    pointOnWall,
+    type Point,
+    boundsOf,
+    within,
+    type Bounds,
+    boundsOfPoints,
+  } from '#core/job/outline.ts';
+  import type { Area, Box, Fixture } from '#core/job/schema.ts';
+  import type { View } from '#core/view/view.ts';
+  import { alongWall } from '#core/plan/footprint.ts';
+  import { formatLength } from '#core/units/length.ts';
   import { selectedBoxes, toggled, type Selection } from '../../selection.ts';
   import PlanBox from './PlanBox.svelte';
   import PlanFixture from './PlanFixture.svelte';

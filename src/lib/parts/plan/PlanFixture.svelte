@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { Area, Fixture } from '../../../core/job/schema.ts';
-  import { isWater } from '../../../core/plan/cord.ts';
-  import { isIsland } from '../../../core/plan/counters.ts';
-  import { footprint } from '../../../core/plan/footprint.ts';
+  import type { Area, Fixture } from '#core/job/schema.ts';
+  import { isWater } from '#core/plan/cord.ts';
+  import { isIsland } from '#core/plan/counters.ts';
+  import { footprint } from '#core/plan/footprint.ts';
   import { path } from './shapes.ts';
 
   interface Props {

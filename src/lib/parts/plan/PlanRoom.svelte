@@ -1,11 +1,13 @@
 <script lang="ts">
-  import { crossingWalls, outlineOf, pointOnWall } from '../../../core/job/outline.ts';
-  import type { Area } from '../../../core/job/schema.ts';
-  import type { View } from '../../../core/code/view.ts';
-  import { AREA_FACTS, hasWallRule } from '../../../core/code/tables/areas.ts';
-  import { footprint, openingFootprint } from '../../../core/plan/footprint.ts';
-  import { onWalls, type SpaceCoverage, type WallSpan } from '../../../core/plan/wallSpaces.ts';
-  import { formatLength } from '../../../core/units/length.ts';
+  import { countersCovered, wallCoverage } from '#core/plan/coverage.ts';
+  import { openingsIn } from '#core/plan/joined.ts';
+  import { crossingWalls, outlineOf, pointOnWall } from '#core/job/outline.ts';
+  import type { Area } from '#core/job/schema.ts';
+  import type { View } from '#core/view/view.ts';
+  import { AREA_FACTS, hasWallRule } from '#core/tables/areas.ts';
+  import { footprint, openingFootprint } from '#core/plan/footprint.ts';
+  import { onWalls, type SpaceCoverage, type WallSpan } from '#core/plan/wallSpaces.ts';
+  import { formatLength } from '#core/units/length.ts';
   import { doorArc, inward, nameSpot, outlinePath, path, readingAngle, spanPath, wallOf } from './shapes.ts';
 
   interface Props {
@@ -24,9 +26,9 @@
   let { view, area, chosen, coverage, marked, far, dimensions, tone = '', onpress }: Props = $props();
 
   const outline = $derived(outlineOf(area));
-  const openings = $derived(view.openingsIn(area));
-  const wallCoverage = $derived(coverage && hasWallRule(area) ? view.coverage(area) : null);
-  const counterCoverage = $derived(coverage ? view.counterCoverage(area) : null);
+  const openings = $derived(openingsIn(view, area));
+  const covered = $derived(coverage && hasWallRule(area) ? wallCoverage(view, area) : null);
+  const counterCoverage = $derived(coverage ? countersCovered(view, area) : null);
   /** Painting reach on walls that cross would show nonsense. */
   const sound = $derived(coverage && !crossingWalls(outline));
 
@@ -44,7 +46,7 @@
     }
     return { reached, open };
   }
-  const walls = $derived(stretches(sound ? wallCoverage : null));
+  const walls = $derived(stretches(sound ? covered : null));
   const counters = $derived(stretches(sound ? counterCoverage : null));
 
   /** Boxes are drawn with their names a little off the wall, inches. */

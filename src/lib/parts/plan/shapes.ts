@@ -5,10 +5,11 @@ import {
   type Outline,
   type Point,
   type WallLine,
-} from '../../../core/job/outline.ts';
-import type { Area, Opening } from '../../../core/job/schema.ts';
-import type { WallSpan } from '../../../core/plan/wallSpaces.ts';
-import { alongWall, boundsOfPoints, distance, nearestOnSegment } from '../../../core/plan/footprint.ts';
+  boundsOfPoints,
+} from '#core/job/outline.ts';
+import type { Area, Opening } from '#core/job/schema.ts';
+import type { WallSpan } from '#core/plan/wallSpaces.ts';
+import { alongWall, distance, nearestOnSegment } from '#core/plan/footprint.ts';
 
 export const path = (points: readonly Point[]): string =>
   points.map((p, i) => `${i ? 'L' : 'M'}${p.x.toFixed(3)} ${p.y.toFixed(3)}`).join('');

@@ -1,8 +1,7 @@
 /** Where a plan is looked at from: zoom and pan by wheel, pinch, drag and keys. */
 import { select, type Selection } from 'd3-selection';
 import { zoom, zoomIdentity, type D3ZoomEvent, type ZoomBehavior } from 'd3-zoom';
-import type { Point } from '../../../core/job/outline.ts';
-import type { Bounds } from '../../../core/plan/footprint.ts';
+import type { Point, Bounds } from '#core/job/outline.ts';
 
 /** Room around what is fitted, pixels. */
 const MARGIN = 44;

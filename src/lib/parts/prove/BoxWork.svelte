@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { Run, RunStop } from '../../../core/circuits/run.ts';
-  import { newId } from '../../../core/job/document.ts';
-  import type { Energizing, Observation } from '../../../core/job/schema.ts';
-  import { circuitNames, type Opened } from '../../../core/records/gates.ts';
-  import { circuitsIn } from '../../../core/records/points.ts';
-  import type { CircuitState } from '../../../core/records/proof.ts';
+  import type { Run, RunStop } from '#core/circuits/run.ts';
+  import { newId } from '#core/job/document.ts';
+  import type { Energizing, Observation } from '#core/job/schema.ts';
+  import { circuitNames, type Opened } from '#core/records/gates.ts';
+  import { circuitsIn } from '#core/records/points.ts';
+  import type { CircuitState } from '#core/records/proof.ts';
   import { localTime } from '../../readings.ts';
   import { energize } from '../../energizing.ts';
   import { useSession } from '../../store/session.svelte.ts';

@@ -1,12 +1,7 @@
 <script lang="ts">
-  import { newId } from '../../../core/job/document.ts';
-  import { DAY, type Box, type Circuit, type DeviceTest } from '../../../core/job/schema.ts';
-  import {
-    failuresOf,
-    groundingAt,
-    notesOf,
-    type RegisteredDevice,
-  } from '../../../core/records/deviceTests.ts';
+  import { newId } from '#core/job/document.ts';
+  import { DAY, type Box, type Circuit, type DeviceTest } from '#core/job/schema.ts';
+  import { failuresOf, groundingAt, notesOf, type RegisteredDevice } from '#core/records/deviceTests.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Check from '../Check.svelte';

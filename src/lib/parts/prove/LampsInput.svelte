@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { LampTesterSettings } from '../../../core/job/schema.ts';
+  import type { LampTesterSettings } from '#core/job/schema.ts';
   import { lampsOf } from '../../readings.ts';
   import Act from '../Act.svelte';
 

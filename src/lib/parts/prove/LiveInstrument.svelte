@@ -1,13 +1,13 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
-  import { circuitFile, TROUBLES, type Trouble } from '../../../core/formats/instrumentSetup.ts';
-  import { Instrument, watch, type LiveState } from '../../../core/instruments/driver.ts';
-  import type { Link } from '../../../core/instruments/driver.ts';
-  import type { Box, Circuit } from '../../../core/job/schema.ts';
-  import { READ_PAIRS, type ReadPair } from '../../../core/records/conditions.ts';
-  import { takesBothHots } from '../../../core/records/sequence.ts';
-  import { circuitState } from '../../../core/records/proof.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import { circuitFile, TROUBLES, type Trouble } from '#core/formats/instrumentSetup.ts';
+  import { Instrument, watch, type LiveState } from '#core/instruments/driver.ts';
+  import type { Link } from '#core/instruments/driver.ts';
+  import type { Box, Circuit } from '#core/job/schema.ts';
+  import { READ_PAIRS, type ReadPair } from '#core/diagnosis/conditions.ts';
+  import { takesBothHots } from '#core/records/sequence.ts';
+  import { circuitState } from '#core/records/proof.ts';
+  import { round } from '#core/units/quantity.ts';
   import { BAUD_RATES, serial, serialLink, simulatedLink } from '../../instruments.ts';
   import { PAIRS } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { circuitsInOrder, NOT_ASKED } from '../../../core/job/document.ts';
-  import type { OtherSource, Proof } from '../../../core/job/schema.ts';
-  import type { RunStop } from '../../../core/circuits/run.ts';
-  import { circuitsIn, pointsIn } from '../../../core/records/points.ts';
-  import { actsOf, DEAD_VOLTS, KNOWN_SOURCE, type Draft } from '../../../core/records/acts.ts';
-  import { panelCaution, sourceNames } from '../../../core/records/sources.ts';
+  import { circuitsInOrder, NOT_ASKED } from '#core/job/document.ts';
+  import type { OtherSource, Proof } from '#core/job/schema.ts';
+  import type { RunStop } from '#core/circuits/run.ts';
+  import { circuitsIn, pointsIn } from '#core/records/points.ts';
+  import { actsOf, DEAD_VOLTS, KNOWN_SOURCE, type Draft } from '#core/records/acts.ts';
+  import { panelCaution, sourceNames } from '#core/records/sources.ts';
   import { ProofDraft } from '../../proofDraft.svelte.ts';
   import { BASIS_OPTIONS, REFERENCE_OPTIONS, SOURCE_OPTIONS, TESTER_OPTIONS } from '../../names.ts';
   import { localTime } from '../../readings.ts';

@@ -1,16 +1,16 @@
 <script lang="ts">
-  import { fullLoad } from '../../../core/circuits/run.ts';
-  import { newId, PLAIN_READING } from '../../../core/job/document.ts';
-  import type { Box, Circuit, Reading } from '../../../core/job/schema.ts';
-  import { beforeAndAfter, pairOf, remarksOnPair } from '../../../core/records/compare.ts';
-  import type { ReadPair } from '../../../core/records/conditions.ts';
-  import { whyNotRead } from '../../../core/records/gates.ts';
-  import { circuitState, readingsOf } from '../../../core/records/proof.ts';
-  import { judgeIn } from '../../../core/records/report.ts';
-  import { facesOf } from '../../../core/records/sequence.ts';
-  import { settingOf } from '../../../core/records/setting.ts';
-  import { expectedAt, judge } from '../../../core/records/verdict.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import { fullLoad } from '#core/circuits/run.ts';
+  import { newId, PLAIN_READING } from '#core/job/document.ts';
+  import type { Box, Circuit, Reading } from '#core/job/schema.ts';
+  import { beforeAndAfter, pairOf, remarksOnPair } from '#core/diagnosis/besides.ts';
+  import type { ReadPair } from '#core/diagnosis/conditions.ts';
+  import { whyNotRead } from '#core/records/gates.ts';
+  import { circuitState, readingsOf } from '#core/records/proof.ts';
+  import { judgeIn } from '#core/handover/report.ts';
+  import { facesOf } from '#core/records/sequence.ts';
+  import { settingOf } from '#core/diagnosis/setting.ts';
+  import { expectedAt, judge } from '#core/diagnosis/verdict.ts';
+  import { round } from '#core/units/quantity.ts';
   import { Clock } from '../../clock.svelte.ts';
   import { describeReading, localTime, PAIRS } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';

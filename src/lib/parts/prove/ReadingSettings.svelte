@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { LAMP_COLOURS, LAMP_ORDERS, type Limits } from '../../../core/job/schema.ts';
+  import { LAMP_COLOURS, LAMP_ORDERS, type Limits } from '#core/job/schema.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Choice from '../Choice.svelte';
   import NumberField from '../NumberField.svelte';

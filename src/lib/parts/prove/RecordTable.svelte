@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Reading } from '../../../core/job/schema.ts';
-  import type { Verdict } from '../../../core/records/verdict.ts';
+  import type { Reading } from '#core/job/schema.ts';
+  import type { Verdict } from '#core/diagnosis/verdict.ts';
   import { describeStage } from '../../readings.ts';
 
   interface Props {

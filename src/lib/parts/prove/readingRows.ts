@@ -1,9 +1,9 @@
 /** Sorting, filtering and judging of all the readings of a job, a few at a time. */
-import { rows } from '../../../core/job/document.ts';
-import type { Reading } from '../../../core/job/schema.ts';
-import type { View } from '../../../core/code/view.ts';
-import { struckReadings } from '../../../core/records/proof.ts';
-import type { Verdict } from '../../../core/records/verdict.ts';
+import { rows } from '#core/job/document.ts';
+import type { Reading } from '#core/job/schema.ts';
+import type { View } from '#core/view/view.ts';
+import { struckReadings } from '#core/records/proof.ts';
+import type { Verdict } from '#core/diagnosis/verdict.ts';
 
 export interface Row {
   reading: Reading;

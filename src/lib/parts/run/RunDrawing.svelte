@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { Run } from '../../../core/circuits/run.ts';
-  import { formatFeet } from '../../../core/units/length.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import type { Run } from '#core/circuits/run.ts';
+  import { formatFeet } from '#core/units/length.ts';
+  import { round } from '#core/units/quantity.ts';
   import { breakerWords } from '../../names.ts';
   import {
     fullDrop,

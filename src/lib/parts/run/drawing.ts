@@ -1,6 +1,6 @@
 /** What the drawings of a run share: thickness and jacket of cable, marks of devices, stretches of protection. */
-import { dropAt, fullLoad, isMultiwire, type Run, type RunStop } from '../../../core/circuits/run.ts';
-import type { Gauge } from '../../../core/job/schema.ts';
+import { dropAt, fullLoad, isMultiwire, type Run, type RunStop } from '#core/circuits/run.ts';
+import type { Gauge } from '#core/job/schema.ts';
 
 /** What was found at a stop. */
 export interface StopResult {

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import type { Circuit } from '../../../core/job/schema.ts';
-  import { rows } from '../../../core/job/document.ts';
-  import { dropAt, fullLoad, isMultiwire, type Run } from '../../../core/circuits/run.ts';
-  import { sizingOf } from '../../../core/circuits/circuitLoad.ts';
-  import { equipmentGround } from '../../../core/circuits/sizing.ts';
-  import { purposeOf } from '../../../core/panel/purpose.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import type { Circuit } from '#core/job/schema.ts';
+  import { rows } from '#core/job/document.ts';
+  import { dropAt, fullLoad, isMultiwire, type Run } from '#core/circuits/run.ts';
+  import { sizingOf } from '#core/circuits/circuitLoad.ts';
+  import { equipmentGround } from '#core/circuits/sizing.ts';
+  import { purposeOf } from '#core/panel/purpose.ts';
+  import { round } from '#core/units/quantity.ts';
   import {
     CABLE_OPTIONS,
     GAUGE_OPTIONS,

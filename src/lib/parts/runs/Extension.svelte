@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Finding } from '../../../core/code/rule.ts';
-  import type { Run } from '../../../core/circuits/run.ts';
+  import type { Finding } from '#core/code/rule.ts';
+  import type { Run } from '#core/circuits/run.ts';
 
   /** What new outlets on an old circuit drag in. */
   let { run, findings }: { run: Run; findings: readonly Finding[] | null } = $props();

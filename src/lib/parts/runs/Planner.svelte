@@ -1,13 +1,13 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
-  import { circuitsInOrder, rows } from '../../../core/job/document.ts';
-  import type { JobDocument } from '../../../core/job/schema.ts';
-  import { houseProblem, soundCircuits } from '../../../core/planner/house.ts';
-  import { figuresNow, type Extended, type PlanFigures } from '../../../core/planner/proposal.ts';
-  import { PLAIN_PLANNING, type PlannerSettings } from '../../../core/planner/settings.ts';
-  import { priceBookOf } from '../../../core/panel/prices.ts';
-  import { formatFeet } from '../../../core/units/length.ts';
-  import { round } from '../../../core/units/quantity.ts';
+  import { circuitsInOrder, rows } from '#core/job/document.ts';
+  import type { JobDocument } from '#core/job/schema.ts';
+  import { houseProblem, soundCircuits } from '#core/planner/houseProblem.ts';
+  import { figuresNow, type Extended, type PlanFigures } from '#core/planner/proposal.ts';
+  import { PLAIN_PLANNING, type PlannerSettings } from '#core/planner/settings.ts';
+  import { priceBookOf } from '#core/panel/prices.ts';
+  import { formatFeet } from '#core/units/length.ts';
+  import { round } from '#core/units/quantity.ts';
   import { breakerWords } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import { startPlanning } from '../../workers/planner.ts';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Settings } from '../../../core/job/schema.ts';
+  import type { Settings } from '#core/job/schema.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import LengthField from '../LengthField.svelte';
   import NumberField from '../NumberField.svelte';

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { Circuit, Stop } from '../../../core/job/schema.ts';
-  import { decisionsFor } from '../../../core/code/decisions.ts';
-  import { describePlanned, isMultiwire, type Run, type RunStop } from '../../../core/circuits/run.ts';
-  import { formatLength } from '../../../core/units/length.ts';
+  import type { Circuit, Stop } from '#core/job/schema.ts';
+  import { decisionsFor } from '#core/code/decisions.ts';
+  import { describePlanned, isMultiwire, type Run, type RunStop } from '#core/circuits/run.ts';
+  import { formatLength } from '#core/units/length.ts';
   import { GAUGE_OPTIONS, HOT_OPTIONS, SIDE_OPTIONS, SPLICE_OPTIONS, WHITE_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Choice from '../Choice.svelte';

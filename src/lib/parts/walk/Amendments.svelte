@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { ALL_RULES } from '../../../core/code/rules/index.ts';
-  import { newId, rows } from '../../../core/job/document.ts';
-  import type { Amendment } from '../../../core/job/schema.ts';
-  import { formatLength, parseLength } from '../../../core/units/length.ts';
+  import { ALL_RULES } from '#core/code/rules/index.ts';
+  import { newId, rows } from '#core/job/document.ts';
+  import type { Amendment } from '#core/job/schema.ts';
+  import { formatLength, parseLength } from '#core/units/length.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { stopOf } from '#core/circuits/run.ts';
   import {
     COLOURS,
     CONDUCTOR_FUNCTIONS,
@@ -7,7 +8,7 @@
     type Box,
     type Found,
     type Reading,
-  } from '../../../core/job/schema.ts';
+  } from '#core/job/schema.ts';
   import { lastPerson, rememberPerson } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -81,7 +82,7 @@
       cable,
       conductorsOf(cable).map((c, i) => (i === at ? { ...c, ...values } : c)),
     );
-  const on = $derived(session.view.stopOf(box));
+  const on = $derived(stopOf(session.view, box));
   let stage = $state<Reading['stage']>('as-found');
   let by = $state(lastPerson());
 

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { newId, PLAIN_PANEL, rows } from '../../../core/job/document.ts';
-  import { DWELLINGS, type Level, type Panel, type Settings } from '../../../core/job/schema.ts';
-  import { stackLevel } from '../../../core/plan/arrange.ts';
-  import { parseLength } from '../../../core/units/length.ts';
+  import { newId, PLAIN_PANEL, rows } from '#core/job/document.ts';
+  import { DWELLINGS, type Level, type Panel, type Settings } from '#core/job/schema.ts';
+  import { stackLevel } from '#core/plan/arrange.ts';
+  import { parseLength } from '#core/units/length.ts';
   import { address } from '../../address.svelte.ts';
   import { SOURCE_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { panelCaution } from '../../../core/records/sources.ts';
-  import { PANEL_SIGNS, type Panel, type PanelFound } from '../../../core/job/schema.ts';
+  import { panelCaution } from '#core/records/sources.ts';
+  import { PANEL_SIGNS, type Panel, type PanelFound } from '#core/job/schema.ts';
   import { MAIN_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';

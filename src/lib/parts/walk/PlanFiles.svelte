@@ -1,9 +1,9 @@
 <script lang="ts">
-  import type { DxfDrawing, RoomsFromDxf } from '../../../core/formats/dxf.ts';
+  import { boundsOf, boundsOfPoints } from '#core/job/outline.ts';
+  import type { DxfDrawing, RoomsFromDxf } from '#core/formats/dxf.ts';
   import { outlinePath } from '../plan/shapes.ts';
-  import { boundsOf, boundsOfPoints } from '../../../core/plan/footprint.ts';
-  import { InvalidError } from '../../../core/job/validate.ts';
-  import { formatLength, parseLength } from '../../../core/units/length.ts';
+  import { InvalidError } from '#core/job/validate.ts';
+  import { formatLength, parseLength } from '#core/units/length.ts';
   import { download, fileName, readText } from '../../files.ts';
   import { readApart } from '../../workers/reader.ts';
   import { useSession } from '../../store/session.svelte.ts';
@@ -41,8 +41,8 @@
 
   /** Stops the reading of a plan that takes long. */
   let reading = $state.raw<AbortController | null>(null);
-  const dxf = () => import('../../../core/formats/dxf.ts');
-  const csv = () => import('../../../core/formats/outletsCsv.ts');
+  const dxf = () => import('#core/formats/dxf.ts');
+  const csv = () => import('#core/formats/outletsCsv.ts');
 
   const openDxf = (file: File) =>
     attempt(async () => {

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Area, Conditions } from '../../../core/job/schema.ts';
-  import { isOutside } from '../../../core/code/tables/areas.ts';
+  import type { Area, Conditions } from '#core/job/schema.ts';
+  import { isOutside } from '#core/tables/areas.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Choice from '../Choice.svelte';
   import LengthField from '../LengthField.svelte';

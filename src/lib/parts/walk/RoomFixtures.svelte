@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { newId, PLAIN_FIXTURE } from '../../../core/job/document.ts';
-  import { MAX_WALL, type Area, type Fixture, type FixtureKind } from '../../../core/job/schema.ts';
-  import { isIsland } from '../../../core/plan/counters.ts';
-  import { formatLength, parseLength } from '../../../core/units/length.ts';
+  import { newId, PLAIN_FIXTURE } from '#core/job/document.ts';
+  import { MAX_WALL, type Area, type Fixture, type FixtureKind } from '#core/job/schema.ts';
+  import { isIsland } from '#core/plan/counters.ts';
+  import { formatLength, parseLength } from '#core/units/length.ts';
   import {
     CONNECTION_OPTIONS,
     FIXTURE_NAMES,

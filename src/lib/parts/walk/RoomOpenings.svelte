@@ -1,7 +1,8 @@
 <script lang="ts">
-  import { edgesOf, newId } from '../../../core/job/document.ts';
-  import { MAX_WALL, type Area, type Opening, type OpeningKind } from '../../../core/job/schema.ts';
-  import { formatLength, parseLength } from '../../../core/units/length.ts';
+  import { roomsBeyond, openingsIn } from '#core/plan/joined.ts';
+  import { edgesOf, newId } from '#core/job/document.ts';
+  import { MAX_WALL, type Area, type Opening, type OpeningKind } from '#core/job/schema.ts';
+  import { formatLength, parseLength } from '#core/units/length.ts';
   import { HINGE_OPTIONS, OPENING_NAMES, OPENING_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -19,11 +20,11 @@
   const wallNumber = (wallId: string) => area.walls.findIndex((w) => w.id === wallId) + 1;
   /** Where a door leads, when a room stands on its other side. */
   const beyond = (o: Opening): string => {
-    const rooms = session.view.roomsBeyond(area, o);
+    const rooms = roomsBeyond(session.view, area, o);
     return rooms.length > 0 ? `, to ${rooms.map((r) => r.name).join(', ')}` : '';
   };
   const images = $derived(
-    session.view.openingsIn(area).filter((o) => !openings.some((own) => own.id === o.id)),
+    openingsIn(session.view, area).filter((o) => !openings.some((own) => own.id === o.id)),
   );
   const putOpening = (next: Opening) => session.attempt({ type: 'put', table: 'openings', rows: [next] });
 

@@ -1,7 +1,8 @@
 <script lang="ts">
-  import { MAX_WALL, type Area } from '../../../core/job/schema.ts';
-  import { newBox, nextBoxName } from '../../../core/layout/placement.ts';
-  import { formatLength, parseLength } from '../../../core/units/length.ts';
+  import { byName } from '#core/job/names.ts';
+  import { MAX_WALL, type Area } from '#core/job/schema.ts';
+  import { newBox, nextBoxName } from '#core/layout/placement.ts';
+  import { formatLength, parseLength } from '#core/units/length.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
@@ -16,8 +17,7 @@
 
   const session = useSession();
   const document = $derived(session.document);
-  const names = new Intl.Collator('en', { numeric: true });
-  const boxes = $derived([...session.view.boxesIn(area)].sort((a, b) => names.compare(a.name, b.name)));
+  const boxes = $derived([...session.view.boxesIn(area)].sort(byName));
   const index = $derived(boxes.findIndex((b) => b.id === chosenId));
   const box = $derived(boxes[index]);
   const wallOptions = $derived(

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { newId } from '../../../core/job/document.ts';
-  import { crossingWalls, isClosed, outlineOf } from '../../../core/job/outline.ts';
-  import { MAX_WALL, MIN_WALL, type Area, type Wall } from '../../../core/job/schema.ts';
-  import { describeTurn, parseWall } from '../../../core/job/wallEntry.ts';
-  import { formatInches, formatLength } from '../../../core/units/length.ts';
+  import { newId } from '#core/job/document.ts';
+  import { crossingWalls, isClosed, outlineOf } from '#core/job/outline.ts';
+  import { MAX_WALL, MIN_WALL, type Area, type Wall } from '#core/job/schema.ts';
+  import { describeTurn, parseWall } from '#core/job/wallEntry.ts';
+  import { formatInches, formatLength } from '#core/units/length.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Field from '../Field.svelte';

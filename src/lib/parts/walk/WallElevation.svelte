@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { outlineOf } from '../../../core/job/outline.ts';
-  import type { Area, Box } from '../../../core/job/schema.ts';
-  import { againstWall } from '../../../core/plan/counters.ts';
-  import { formatInches, formatLength } from '../../../core/units/length.ts';
+  import { openingsIn } from '#core/plan/joined.ts';
+  import { outlineOf } from '#core/job/outline.ts';
+  import type { Area, Box } from '#core/job/schema.ts';
+  import { againstWall } from '#core/plan/counters.ts';
+  import { formatInches, formatLength } from '#core/units/length.ts';
   import { address } from '../../address.svelte.ts';
   import { OPENING_NAMES } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
@@ -15,7 +16,7 @@
   const number = $derived(area.walls.findIndex((w) => w.id === wall?.id) + 1);
   const onWall = <T extends { wallId: string }>(list: readonly T[]) =>
     list.filter((e) => e.wallId === wall?.id);
-  const openings = $derived(onWall(session.view.openingsIn(area)));
+  const openings = $derived(onWall(openingsIn(session.view, area)));
   const fixtures = $derived(onWall(session.view.fixturesIn(area)).filter(againstWall));
   const boxes = $derived(onWall(session.view.boxesIn(area)).filter((b) => b.fromWall === 0));
   const ceiling = $derived(area.ceilingHeight);

@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
-import { readSetup, type Setup } from '../../../core/formats/instrumentSetup.ts';
-import { MOST_MESSAGE } from '../../../core/instruments/scpi.ts';
-import { SimulatedMeter } from '../../../core/instruments/simulated.ts';
-import { InvalidError } from '../../../core/job/validate.ts';
+import { readSetup, type Setup } from '#core/formats/instrumentSetup.ts';
+import { MOST_MESSAGE } from '#core/instruments/scpi.ts';
+import { SimulatedMeter } from '#core/instruments/simulated.ts';
+import { InvalidError } from '#core/job/validate.ts';
 
 /** Largest first line, characters. */
 const MOST_SETUP = 4 * 1024 * 1024;

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { jobFileJsonSchema } from '../../../core/formats/jsonSchema.ts';
+import { jobFileJsonSchema } from '#core/formats/jsonSchema.ts';
 
 /** JSON Schema of the job file. */
 export const GET = () =>

@@ -4,8 +4,8 @@
   import { tinykeys } from 'tinykeys';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { circuitsInOrder, rows } from '../../../core/job/document.ts';
-  import { EDITIONS } from '../../../core/job/schema.ts';
+  import { circuitsInOrder, rows } from '#core/job/document.ts';
+  import { EDITIONS } from '#core/job/schema.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address, type Things } from '$lib/address.svelte.ts';
   import { downloadJob } from '$lib/files.ts';

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { AREA_FACTS } from '../../../../core/code/tables/areas.ts';
-  import { rows } from '../../../../core/job/document.ts';
-  import type { Problem } from '../../../../core/job/integrity.ts';
-  import { InvalidError } from '../../../../core/job/validate.ts';
-  import { proofLine, reportOf } from '../../../../core/records/report.ts';
-  import { formatFeet } from '../../../../core/units/length.ts';
-  import { round } from '../../../../core/units/quantity.ts';
+  import { AREA_FACTS } from '#core/tables/areas.ts';
+  import { rows } from '#core/job/document.ts';
+  import type { Problem } from '#core/job/integrity.ts';
+  import { InvalidError } from '#core/job/validate.ts';
+  import { proofLine, reportOf } from '#core/handover/report.ts';
+  import { formatFeet } from '#core/units/length.ts';
+  import { round } from '#core/units/quantity.ts';
   import { downloadJob, readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
   import PickFile from '$lib/parts/PickFile.svelte';
@@ -26,7 +26,7 @@
     problems = [];
     said = '';
     try {
-      const { readingsFromCsv } = await import('../../../../core/formats/readingsCsv.ts');
+      const { readingsFromCsv } = await import('#core/formats/readingsCsv.ts');
       const readings = readingsFromCsv(await readText(file), document);
       said = await bringReadings(session, readings);
     } catch (error) {

@@ -1,15 +1,15 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { tinykeys } from 'tinykeys';
-  import { rows } from '../../../../core/job/document.ts';
-  import { outlineOf, type Point } from '../../../../core/job/outline.ts';
-  import { EDITIONS, type Area, type Box } from '../../../../core/job/schema.ts';
-  import type { EditionChange } from '../../../../core/code/compare.ts';
-  import type { Finding, Fix } from '../../../../core/code/rule.ts';
-  import { slide } from '../../../../core/layout/arrangeBoxes.ts';
-  import type { HousePlan } from '../../../../core/layout/house.ts';
-  import { newBox, nextBoxName } from '../../../../core/layout/placement.ts';
-  import type { Command } from '../../../../core/job/commands.ts';
+  import { rows } from '#core/job/document.ts';
+  import { outlineOf, type Point } from '#core/job/outline.ts';
+  import { EDITIONS, type Area, type Box } from '#core/job/schema.ts';
+  import type { EditionChange } from '#core/code/editionChanges.ts';
+  import type { Finding, Fix } from '#core/code/rule.ts';
+  import { slide } from '#core/layout/arrangeBoxes.ts';
+  import type { HousePlan } from '#core/layout/placeMissing.ts';
+  import { newBox, nextBoxName } from '#core/layout/placement.ts';
+  import type { Command } from '#core/job/commands.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
   import { applyFix, placeIn } from '$lib/fixes.ts';

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { newId, PLAIN_PANEL, rows } from '../../../../core/job/document.ts';
-  import type { Panel } from '../../../../core/job/schema.ts';
-  import { freeSpace, spacesIn } from '../../../../core/panel/spaces.ts';
-  import { panelCaution } from '../../../../core/records/sources.ts';
+  import { newId, PLAIN_PANEL, rows } from '#core/job/document.ts';
+  import type { Panel } from '#core/job/schema.ts';
+  import { freeSpace, spacesIn } from '#core/panel/spaces.ts';
+  import { panelCaution } from '#core/records/sources.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
   import { applyFix } from '$lib/fixes.ts';

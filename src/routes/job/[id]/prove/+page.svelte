@@ -1,17 +1,18 @@
 <script lang="ts">
+  import { runOf } from '#core/circuits/run.ts';
   import { onMount } from 'svelte';
   import { LockOutline } from 'flowbite-svelte-icons';
   import { tinykeys } from 'tinykeys';
-  import { circuitsInOrder } from '../../../../core/job/document.ts';
-  import type { Reading } from '../../../../core/job/schema.ts';
-  import { besideNeighbour, type AtStop } from '../../../../core/records/compare.ts';
-  import { devicesOn } from '../../../../core/records/deviceTests.ts';
-  import { stepsIn } from '../../../../core/records/gates.ts';
-  import { circuitState, readingsOf } from '../../../../core/records/proof.ts';
-  import { judgeIn } from '../../../../core/records/report.ts';
-  import { sequenceOf, type Task } from '../../../../core/records/sequence.ts';
-  import { settingOf } from '../../../../core/records/setting.ts';
-  import { LAMP_BLIND_SPOTS } from '../../../../core/records/verdict.ts';
+  import { circuitsInOrder } from '#core/job/document.ts';
+  import type { Reading } from '#core/job/schema.ts';
+  import { besideNeighbour, type AtStop } from '#core/diagnosis/besides.ts';
+  import { devicesOn } from '#core/records/deviceTests.ts';
+  import { stepsIn } from '#core/records/gates.ts';
+  import { circuitState, readingsOf } from '#core/records/proof.ts';
+  import { judgeIn } from '#core/handover/report.ts';
+  import { sequenceOf, type Task } from '#core/records/sequence.ts';
+  import { settingOf } from '#core/diagnosis/setting.ts';
+  import { LAMP_BLIND_SPOTS } from '#core/diagnosis/verdict.ts';
   import { address } from '$lib/address.svelte.ts';
   import { isTyping } from '$lib/keys.ts';
   import Act from '$lib/parts/Act.svelte';
@@ -37,7 +38,7 @@
   const circuits = $derived(circuitsInOrder(document));
 
   const circuit = $derived(circuitAsked(session.view, address.get) ?? circuits[0] ?? null);
-  const run = $derived(circuit && session.view.run(circuit));
+  const run = $derived(circuit && runOf(session.view, circuit));
   const index = $derived(Math.max(0, run?.stops.findIndex((s) => s.box.id === address.get('box')) ?? 0));
   const stop = $derived(run?.stops[index] ?? null);
 

@@ -1,12 +1,13 @@
 <script lang="ts">
+  import { runOf } from '#core/circuits/run.ts';
   import { onMount, tick } from 'svelte';
-  import { breakerOf, circuitsInOrder, newId, PLAIN_CIRCUIT, rows } from '../../../../core/job/document.ts';
-  import type { Circuit } from '../../../../core/job/schema.ts';
-  import type { Command } from '../../../../core/job/commands.ts';
-  import { purposeOf } from '../../../../core/panel/purpose.ts';
-  import { freeSpace, spacesIn } from '../../../../core/panel/spaces.ts';
-  import { formatFeet } from '../../../../core/units/length.ts';
-  import { round } from '../../../../core/units/quantity.ts';
+  import { breakerOf, circuitsInOrder, newId, PLAIN_CIRCUIT, rows } from '#core/job/document.ts';
+  import type { Circuit } from '#core/job/schema.ts';
+  import type { Command } from '#core/job/commands.ts';
+  import { purposeOf } from '#core/panel/purpose.ts';
+  import { freeSpace, spacesIn } from '#core/panel/spaces.ts';
+  import { formatFeet } from '#core/units/length.ts';
+  import { round } from '#core/units/quantity.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
   import { circuitAsked } from '$lib/selection.ts';
@@ -31,7 +32,7 @@
   const boxId = $derived(address.get('box'));
   const shows = $derived(address.get('open'));
   const circuit = $derived(circuitAsked(session.view, address.get) ?? circuits[0] ?? null);
-  const run = $derived(circuit && session.view.run(circuit));
+  const run = $derived(circuit && runOf(session.view, circuit));
   const stop = $derived(run?.stops.find((s) => s.box.id === boxId) ?? null);
   const loose = $derived(
     rows(document.boxes).filter((b) => b.status !== 'remove' && !session.view.circuitOf(b.id)),
@@ -225,7 +226,7 @@
       </div>
     {/if}
     {#each circuits as c (c.id)}
-      {@const r = session.view.run(c)}
+      {@const r = runOf(session.view, c)}
       <article class="sheet" class:chosen={c.id === circuit?.id}>
         <button type="button" class="title" aria-pressed={c.id === circuit?.id} onclick={() => choose(c.id)}>
           <strong>{c.name}</strong>

@@ -1,10 +1,10 @@
 <script lang="ts">
+  import { byName } from '#core/job/names.ts';
   import { onMount } from 'svelte';
-  import { CEILING_HEIGHT, newId, PLAIN_CONDITIONS, rows } from '../../../../core/job/document.ts';
-  import type { Point } from '../../../../core/job/outline.ts';
-  import type { Area } from '../../../../core/job/schema.ts';
-  import { copyRoom, moveWall, snapRoom } from '../../../../core/plan/arrange.ts';
-  import { boundsOf } from '../../../../core/plan/footprint.ts';
+  import { CEILING_HEIGHT, newId, PLAIN_CONDITIONS, rows } from '#core/job/document.ts';
+  import { type Point, boundsOf } from '#core/job/outline.ts';
+  import type { Area } from '#core/job/schema.ts';
+  import { copyRoom, moveWall, snapRoom } from '#core/plan/arrange.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
   import Act from '$lib/parts/Act.svelte';
@@ -50,8 +50,7 @@
   );
 
   const levelId = $derived(chosen?.levelId ?? levelAsked(document, address.get('level')));
-  const names = new Intl.Collator('en', { numeric: true });
-  const onLevel = $derived([...session.view.areasOn(levelId)].sort((a, b) => names.compare(a.name, b.name)));
+  const onLevel = $derived([...session.view.areasOn(levelId)].sort(byName));
   const area = $derived(chosen ?? onLevel[0] ?? null);
   /** The level below shows through, so that walls are stacked on walls. */
   const below = $derived(

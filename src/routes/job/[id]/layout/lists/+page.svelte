@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { Level } from '../../../../../core/code/rule.ts';
-  import type { Picture } from '../../../../../core/job/schema.ts';
-  import { listItems, LISTS } from '../../../../../core/records/lists.ts';
+  import type { Level } from '#core/code/rule.ts';
+  import type { Picture } from '#core/job/schema.ts';
+  import { listItems, LISTS } from '#core/handover/lists.ts';
   import { address } from '$lib/address.svelte.ts';
   import { SIGNS } from '$lib/gravity.ts';
   import Act from '$lib/parts/Act.svelte';

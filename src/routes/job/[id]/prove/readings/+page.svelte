@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { rows } from '../../../../../core/job/document.ts';
-  import type { Problem } from '../../../../../core/job/integrity.ts';
-  import { InvalidError } from '../../../../../core/job/validate.ts';
-  import { judgeIn } from '../../../../../core/records/report.ts';
-  import type { Verdict } from '../../../../../core/records/verdict.ts';
+  import { rows } from '#core/job/document.ts';
+  import type { Problem } from '#core/job/integrity.ts';
+  import { InvalidError } from '#core/job/validate.ts';
+  import { judgeIn } from '#core/handover/report.ts';
+  import type { Verdict } from '#core/diagnosis/verdict.ts';
   import { readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
   import Choice from '$lib/parts/Choice.svelte';
@@ -79,8 +79,7 @@
     said = '';
     try {
       const text = await read();
-      const { readingsFromCsv, readingsFromLines } =
-        await import('../../../../../core/formats/readingsCsv.ts');
+      const { readingsFromCsv, readingsFromLines } = await import('#core/formats/readingsCsv.ts');
       const readings = short
         ? readingsFromLines(text, document, { by: lastPerson(), at: new Date().toISOString() })
         : readingsFromCsv(text, document);

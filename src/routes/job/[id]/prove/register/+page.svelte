@@ -1,11 +1,6 @@
 <script lang="ts">
-  import {
-    failuresOf,
-    groundingAt,
-    notesOf,
-    registerOf,
-    REPLACE_YEARS,
-  } from '../../../../../core/records/deviceTests.ts';
+  import { runOf } from '#core/circuits/run.ts';
+  import { failuresOf, groundingAt, notesOf, registerOf, REPLACE_YEARS } from '#core/records/deviceTests.ts';
   import { address } from '$lib/address.svelte.ts';
   import { download, fileName } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
@@ -15,14 +10,14 @@
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
-  const register = $derived(registerOf(session.document, (c) => session.view.run(c), today()));
+  const register = $derived(registerOf(session.document, (c) => runOf(session.view, c), today()));
   const open = $derived(address.get('device'));
   const show = (device: string | null) => address.show({ device });
   let by = $state(lastPerson());
   const due = $derived(register.filter((d) => d.state !== 'in order').length);
 
   async function exportCalendar() {
-    const { calendarOf } = await import('../../../../../core/formats/calendar.ts');
+    const { calendarOf } = await import('#core/formats/calendar.ts');
     download(
       fileName(session.document.job, '-devices.ics'),
       'text/calendar',

@@ -1,0 +1,126 @@
+/** Readings beside each other: loaded and unloaded, before and after, one box and the next. */
+import type { Run } from '#core/circuits/run.ts';
+import type { Limits, Reading } from '#core/job/schema.ts';
+import { round } from '#core/units/quantity.ts';
+import { jointRemark, type Remark } from './joints.ts';
+import { expectedAt, type Setting, type Verdict } from './verdict.ts';
+
+/** Least amperes that a resistance is worked out from. */
+const LEAST_AMPS = 1;
+
+/** Two readings at one outlet, one with more load, make resistances. */
+export interface Pair {
+  unloaded: Reading;
+  loaded: Reading;
+  amps: number;
+  /** Ohms from the source to here by each conductor; null where one of the two was not read. */
+  hotOhms: number | null;
+  neutralOhms: number | null;
+  /** Out and back. */
+  loopOhms: number | null;
+  /** What sound wiring measures, out and back. */
+  plannedLoop: number;
+  /** Sag in percent of the unloaded voltage. */
+  percent: number | null;
+}
+
+const apart = (a: number | null, b: number | null, amps: number): number | null =>
+  a === null || b === null ? null : (a - b) / amps;
+
+/** The newest loaded reading with the unloaded one of the same stage and half that is nearest in time. */
+export function pairOf(readings: readonly Reading[], setting: Setting): Pair | null {
+  const newestFirst = [...readings].sort((a, b) => b.at.localeCompare(a.at));
+  for (const loaded of newestFirst) {
+    if (loaded.loadAmps < LEAST_AMPS) continue;
+    const near = (r: Reading) => Math.abs(Date.parse(r.at) - Date.parse(loaded.at));
+    const unloaded = newestFirst
+      .filter(
+        (r) =>
+          r.stage === loaded.stage && r.half === loaded.half && loaded.loadAmps - r.loadAmps >= LEAST_AMPS,
+      )
+      .sort((a, b) => near(a) - near(b))[0];
+    if (!unloaded) continue;
+    const amps = loaded.loadAmps - unloaded.loadAmps;
+    const [before, after] = [unloaded.hotHot ?? unloaded.hotNeutral, loaded.hotHot ?? loaded.hotNeutral];
+    const loopOhms = apart(before, after, amps);
+    const sound = expectedAt(setting, 0);
+    const under = expectedAt(setting, loaded.loadAmps);
+    const [soundVolts, underVolts] = [sound.hotHot ?? sound.hotNeutral, under.hotHot ?? under.hotNeutral];
+    return {
+      unloaded,
+      loaded,
+      amps,
+      hotOhms: apart(unloaded.hotGround, loaded.hotGround, amps),
+      neutralOhms: apart(loaded.neutralGround, unloaded.neutralGround, amps),
+      loopOhms,
+      plannedLoop: (soundVolts! - underVolts!) / ((loaded.loadAmps * underVolts!) / soundVolts!),
+      percent: before === null || after === null || before === 0 ? null : (100 * (before - after)) / before,
+    };
+  }
+  return null;
+}
+
+/**
+ * What a pair tells: more resistance than the plan, one conductor worse than the other.
+ * @param usable amperes that the circuit may carry
+ */
+export function remarksOnPair(pair: Pair, limits: Limits, usable: number): Remark[] {
+  const { hotOhms, neutralOhms, loopOhms, plannedLoop } = pair;
+  const remarks: Remark[] = [];
+  if (loopOhms !== null && loopOhms - plannedLoop > limits.excessOhms) {
+    const extra = loopOhms - plannedLoop;
+    remarks.push({
+      ...jointRemark(
+        extra,
+        usable,
+        `${round(loopOhms, 2)} Ω out and back; the plan gives ${round(plannedLoop, 2)} Ω. A joint of about ${round(extra, 2)} Ω is on the way`,
+      ),
+      title: 'more resistance than the cable has',
+    });
+  }
+  if (hotOhms !== null && neutralOhms !== null) {
+    const [more, less] = hotOhms > neutralOhms ? [hotOhms, neutralOhms] : [neutralOhms, hotOhms];
+    const name = hotOhms > neutralOhms ? 'hot' : 'neutral';
+    // A difference within what a meter resolves says nothing.
+    if (more - less > 0.1 && less > 0 && (100 * (more - less)) / less > limits.imbalancePercent)
+      remarks.push({
+        level: 'worry',
+        title: `the ${name} is worse than its fellow`,
+        text: `Hot ${round(hotOhms, 2)} Ω, neutral ${round(neutralOhms, 2)} Ω: conductors of one cable should be alike. Look for the joint on the ${name}.`,
+      });
+  }
+  return remarks;
+}
+
+/** A reading taken before work and one after it, at one outlet. */
+export const beforeAndAfter = (readings: readonly Reading[]): { before: Reading; after: Reading } | null => {
+  const last = (stage: Reading['stage']) =>
+    readings.filter((r) => r.stage === stage).sort((a, b) => b.at.localeCompare(a.at))[0];
+  const [before, after] = [last('as-found'), last('as-left')];
+  return before && after ? { before, after } : null;
+};
+
+export interface AtStop {
+  reading: Reading;
+  verdict: Verdict;
+}
+
+/**
+ * What one box’s reading says beside that of the box before it.
+ * @param at the newest reading of each stop, or null
+ */
+export function besideNeighbour(run: Run, at: readonly (AtStop | null)[], stop: number): string | null {
+  const here = at[stop];
+  if (!here || here.verdict.grade === 'good' || here.verdict.grade === 'none') return null;
+  const { box, feeder } = run.stops[stop]!;
+  const before = at[feeder];
+  const name = feeder < 0 ? 'the panel' : run.stops[feeder]!.box.name;
+  if (!before)
+    return feeder < 0
+      ? null
+      : `${name}, the box before, has no reading yet: read it to tell whether this begins at ${box.name} or sooner.`;
+  const same = before.verdict.fits.some((f) => here.verdict.fits.some((g) => g.condition === f.condition));
+  if (before.verdict.grade === 'good')
+    return `${name} reads as it should: this begins between ${name} and ${box.name}, at one of their joints or in the cable.`;
+  return same ? `${name} reads the same: this begins there or sooner.` : null;
+}

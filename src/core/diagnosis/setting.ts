@@ -1,0 +1,49 @@
+/** Where a reading is taken: the run and stop of an outlet. */
+import { buildRun, type Run, runOf } from '#core/circuits/run.ts';
+import type { View } from '#core/view/view.ts';
+import { breakerOf, PLAIN_CIRCUIT, stopAt } from '#core/job/document.ts';
+import type { Box, Circuit, Settings } from '#core/job/schema.ts';
+import { isOff } from '#core/records/proof.ts';
+import { takesBothHots } from '#core/records/sequence.ts';
+import type { Setting } from './verdict.ts';
+
+/** Cable to an outlet of which no circuit is on record, inches. */
+const NEAR = 12;
+
+/** Runs of outlets that are on no circuit: as if they hung on the panel by a foot of cable. */
+const alone = new WeakMap<Settings, WeakMap<Box, Run>>();
+
+function runAlone(view: View, box: Box): Run {
+  const { settings } = view.document.job;
+  const known = alone.get(settings) ?? new WeakMap<Box, Run>();
+  alone.set(settings, known);
+  let run = known.get(box);
+  if (!run) {
+    const twoHots = takesBothHots(box);
+    const circuit: Circuit = {
+      ...PLAIN_CIRCUIT,
+      id: 'circuit-none',
+      panelId: 'panel-none',
+      space: 1,
+      name: 'No circuit',
+      status: 'existing',
+      breaker: { ...breakerOf(20), poles: twoHots ? 2 : 1 },
+      gauge: '12',
+      neutral: box.device.volts !== '250',
+      stops: [{ ...stopAt(box.id, null), measured: NEAR }],
+    };
+    run = buildRun(view.document, circuit);
+    known.set(box, run);
+  }
+  return run;
+}
+
+/** @param at UTC time of the reading; without it the breaker is not taken to be off */
+export function settingOf(view: View, box: Box, at?: string): Setting {
+  const { settings } = view.document.job;
+  const circuit = view.circuitOf(box.id);
+  const run = circuit ? runOf(view, circuit) : runAlone(view, box);
+  const stop = run.stops.findIndex((s) => s.box.id === box.id);
+  const off = circuit !== null && at !== undefined && isOff(view.document, circuit, at);
+  return { run, stop, grounding: box.grounding, settings, off };
+}

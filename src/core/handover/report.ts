@@ -1,0 +1,187 @@
+/** The content of the hand-over sheet: plain data, for the page that prints it and for anything else. */
+import { decisionsFor, labelsFor, type Decision } from '#core/code/decisions.ts';
+import { byGravity, type Finding } from '#core/code/rule.ts';
+import type { View } from '#core/view/view.ts';
+import { dropAt, fullLoad, type Run, runOf } from '#core/circuits/run.ts';
+import { circuitsInOrder, rows } from '#core/job/document.ts';
+import { ALL_RULES } from '#core/code/rules/index.ts';
+import type {
+  Amendment,
+  Box,
+  Circuit,
+  Job,
+  JobDocument,
+  Observation,
+  Proof,
+  Reading,
+} from '#core/job/schema.ts';
+import { registerOf, type RegisteredDevice } from '#core/records/deviceTests.ts';
+import { KNOWN_SOURCE, LIVE } from '#core/records/acts.ts';
+import { circuitState, seenFor, struckReadings } from '#core/records/proof.ts';
+import { settingOf } from '#core/diagnosis/setting.ts';
+import { judge, unjudged, type Verdict } from '#core/diagnosis/verdict.ts';
+
+export interface ReportCircuit {
+  circuit: Circuit;
+  run: Run;
+  state: ReturnType<typeof circuitState>;
+  /** Percent with the full load at the end of the run; null on an empty one. */
+  dropPercent: number | null;
+}
+
+export interface ReportReading {
+  reading: Reading;
+  struck: boolean;
+  verdict: Verdict;
+}
+
+export interface Report {
+  job: Job;
+  /** Local amendments the findings were judged under: the rule, what was done to it, and the reference. */
+  amendments: string[];
+  circuits: ReportCircuit[];
+  findings: Finding[];
+  /** Outlets in the order of the circuits, with their decisions and labels. */
+  outlets: { box: Box; area: string; circuit: string; decisions: Decision[]; labels: string[] }[];
+  readings: ReportReading[];
+  proofs: Proof[];
+  /** Boxes opened because their home run was not landed, and those opened by an earlier form of override. */
+  overrides: Proof[];
+  /** The register: every protecting device with its tests. */
+  devices: RegisteredDevice[];
+  cautions: string[];
+}
+
+/** Judges a reading against the plan of the job it belongs to. */
+export function judgeIn(view: View, reading: Reading): Verdict {
+  const box = view.document.boxes[reading.boxId];
+  return box ? judge(reading, settingOf(view, box, reading.at)) : UNKNOWN_PLACE;
+}
+
+/** A reading of an outlet that is no longer in the job. */
+const UNKNOWN_PLACE = unjudged('Its outlet is no longer in the job', {
+  hotNeutral: null,
+  hotGround: null,
+  neutralGround: null,
+  hotHot: null,
+});
+
+/**
+ * @param today day of the report, for what is due
+ * @param now UTC time, for what still holds
+ */
+export function reportOf(view: View, findings: readonly Finding[], today: string, now: string): Report {
+  const { document } = view;
+  const circuits = circuitsInOrder(document).map((circuit): ReportCircuit => {
+    const run = runOf(view, circuit);
+    const percent = run.end && (dropAt(run.end, fullLoad(circuit)) / run.volts) * 100;
+    return { circuit, run, state: circuitState(document, circuit, now), dropPercent: percent };
+  });
+  const outlets = circuits.flatMap(({ circuit, run }) =>
+    run.stops.map(({ box, area }) => ({
+      box,
+      area: area.name,
+      circuit: circuit.name,
+      decisions: decisionsFor(view, box),
+      labels: labelsFor(view, box),
+    })),
+  );
+  const devices = registerOf(document, (circuit) => runOf(view, circuit), today);
+  const proofs = rows(document.proofs).sort((a, b) => a.at.localeCompare(b.at));
+  const struck = struckReadings(document);
+  const readings = rows(document.readings)
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .map((reading) => ({ reading, struck: struck.has(reading.id), verdict: judgeIn(view, reading) }));
+  return {
+    job: document.job,
+    amendments: rows(document.amendments).map(amendmentLine),
+    circuits,
+    findings: findings.filter((f) => f.level !== 'satisfied').sort(byGravity),
+    outlets,
+    readings,
+    proofs: proofs.filter((p) => !isOverride(p)),
+    overrides: proofs.filter(isOverride),
+    devices,
+    cautions: cautionsOf(outlets, readings, findings, devices),
+  };
+}
+
+const isOverride = ({ basis }: Proof): boolean => basis === 'not-landed' || basis === 'earlier-override';
+
+/** A proof in a line: what showed that the breaker did it, the reference, the tester, and how much was read. */
+export function proofLine(document: JobDocument, proof: Proof): string {
+  if (proof.basis === 'earlier-override') return `opened without a proof: “${proof.reason}”`;
+  const seen = seenFor(document, proof);
+  const sources = seen.filter((o) => o.node === KNOWN_SOURCE);
+  const testers = [...new Set(seen.filter((o) => o.quantity === 'volts').map((o) => o.instrument))].join(
+    ', ',
+  );
+  const volts = (list: readonly Observation[]) => [...new Set(list.map((o) => `${o.value} V`))].join(' and ');
+  if (proof.basis === 'earlier-proof')
+    return `at face and screws, in an earlier form; tester at ${volts(sources)}`;
+  const live = seen.find((o) => o.node === LIVE);
+  const dead = seen.filter((o) => o.quantity === 'volts' && o.off.length > 0);
+  const how: Record<Exclude<Proof['basis'], 'earlier-proof' | 'earlier-override'>, string> = {
+    'live-before': `live ${live?.value ?? '?'} V before`,
+    'new-work': 'new work, not live before',
+    'dead-outlet': 'the outlet was dead before',
+    'tripped-device': 'a device upstream had tripped',
+    'not-landed': `home run not landed, seen by ${proof.seenBy}`,
+  };
+  const to = live?.toName || proof.referenceName || proof.reference;
+  return `${how[proof.basis]}; ${testers} proved at ${volts(sources)}; ${dead.length} readings to the ${to} and between conductors, ${Math.max(0, ...dead.map((o) => o.value))} V at most`;
+}
+
+const DONE: Record<Amendment['action'], string> = {
+  off: 'switched off',
+  tighten: 'limit tightened',
+  note: 'noted',
+};
+
+const amendmentLine = ({ rule, action, reference }: Amendment): string =>
+  `${ALL_RULES.find((r) => r.id === rule)?.title ?? rule}, ${DONE[action]} (${reference})`;
+
+function cautionsOf(
+  outlets: Report['outlets'],
+  readings: readonly ReportReading[],
+  findings: readonly Finding[],
+  devices: readonly RegisteredDevice[],
+): string[] {
+  const cautions: string[] = [];
+  const ungrounded = outlets.filter((o) => o.box.grounding === 'none' && o.labels.length > 0);
+  if (ungrounded.length > 0) {
+    cautions.push(
+      `${names(ungrounded)} have no equipment ground and are protected by a GFCI, as 406.4(D)(2) allows with the labels below. A plug-in tester shows “open ground” there and cannot trip the GFCI; only its own test button counts. Surge devices do not work without a ground.`,
+    );
+  }
+  const latest = new Map(readings.filter((r) => !r.struck).map((r) => [r.reading.boxId, r]));
+  const doubtful = [...latest.values()].filter(
+    (r) => r.verdict.grade === 'bad' || r.verdict.grade === 'worry',
+  );
+  if (doubtful.length > 0) {
+    cautions.push(
+      `The last readings at ${doubtful.map((r) => r.reading.place).join('; ')} are not those of sound wiring. Keep these circuits off or unused until the cause is found and retested.`,
+    );
+  }
+  const defective = devices.filter((d) => d.state === 'defective');
+  if (defective.length > 0)
+    cautions.push(
+      `Defective, to be replaced: ${defective.map((d) => `${d.kind.toUpperCase()} ${d.box?.name ?? `breaker of ${d.circuit.name}`}`).join(', ')}.`,
+    );
+  const apart = findings.filter(
+    (f) => f.rule === 'equipment-out-of-scope' || f.rule === 'service-out-of-scope',
+  );
+  if (apart.length > 0)
+    cautions.push(
+      `Not judged, and not approved by this sheet: ${apart.map((f) => `${f.about.name} (${f.section})`).join(', ')}.`,
+    );
+  const violations = findings.filter((f) => f.level === 'violation').length;
+  if (violations > 0)
+    cautions.push(`${violations} open ${violations === 1 ? 'violation is' : 'violations are'} listed above.`);
+  cautions.push(
+    'The adopted local code, its amendments and the authority having jurisdiction decide. Work on wiring belongs to licensed persons where local law says so.',
+  );
+  return cautions;
+}
+
+const names = (outlets: readonly { box: Box }[]) => outlets.map((o) => o.box.name).join(', ');

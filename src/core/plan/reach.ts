@@ -1,0 +1,110 @@
+/** How far a cord runs from an outlet: to appliances, and to water. */
+import { boundsOf, outlineOf, pointOnWall, within, type Point } from '#core/job/outline.ts';
+import type { Area, Box, Fixture } from '#core/job/schema.ts';
+import { isOutside, NEAR_WATER } from '#core/tables/areas.ts';
+import { isPassage } from '#core/tables/openings.ts';
+import { lookup } from '#core/view/lookup.ts';
+import type { View } from '#core/view/view.ts';
+import {
+  Barriers,
+  barriersOf,
+  cordStart,
+  isWater,
+  shortestCord,
+  type CordPath,
+  type Segment,
+} from './cord.ts';
+import { distance, footprint, isNearFixture, nearestOnSegment } from './footprint.ts';
+import { openingsIn } from './joined.ts';
+
+export interface NearWater {
+  fixture: Fixture;
+  path: CordPath;
+}
+
+/** In 2017 a door or doorway ends the path of a cord. */
+const barriersOn = lookup(
+  ({ rooms }) => (rooms.size > 0 ? 'all' : []),
+  (view, levelId): Barriers => {
+    const rooms = view.areasOn(levelId).map((area) => ({
+      area,
+      openings: openingsIn(view, area),
+      fixtures: view.fixturesIn(area),
+    }));
+    return new Barriers(barriersOf(rooms, view.edition !== '2017'));
+  },
+);
+
+/** Doorways a cord may use to leave a room, as lines; null where nothing holds it in. */
+const doorwaysOf = lookup(
+  ({ rooms }) => rooms,
+  (view, areaId): Segment[] | null => {
+    const area = view.document.areas[areaId]!;
+    if (isOutside(area)) return null;
+    if (view.edition === '2017') return [];
+    const outline = outlineOf(area);
+    return openingsIn(view, area).flatMap((o) => {
+      const wall = isPassage(o) ? outline.walls.find((w) => w.id === o.wallId) : undefined;
+      if (!wall) return [];
+      const a = pointOnWall(outline, wall, o.offset);
+      return [{ a, b: pointOnWall(outline, wall, o.offset + o.width) }];
+    });
+  },
+);
+
+/** Whether a cord can run from a place in one room to a fixture in another at all. */
+function connected(view: View, start: Point, from: Area, to: Area, fixture: Fixture, limit: number): boolean {
+  const out = doorwaysOf(view, from.id);
+  if (out?.every(({ a, b }) => distance(start, nearestOnSegment(start, a, b)) > limit)) return false;
+  const into = doorwaysOf(view, to.id);
+  return !into?.every(
+    ({ a, b }) => !isNearFixture(a, to, fixture, limit) && !isNearFixture(b, to, fixture, limit),
+  );
+}
+
+/**
+ * The shortest way of a cord from an outlet to a fixture on its level.
+ * @param limit inches
+ * @returns null when none is that short
+ */
+export function cordTo(view: View, box: Box, fixture: Fixture, limit: number): CordPath | null {
+  const from = view.document.areas[box.areaId];
+  const to = view.document.areas[fixture.areaId];
+  if (!from || !to || from.levelId !== to.levelId) return null;
+  const start = cordStart(from, box);
+  const target = footprint(to, fixture);
+  if (!start || !isNearFixture(start, to, fixture, limit + 1)) return null;
+  if (from !== to && !connected(view, start, from, to, fixture, limit)) return null;
+  return target ? shortestCord(start, target, barriersOn(view, from.levelId), limit) : null;
+}
+
+const waterReach = (view: View): number => view.limit('gfci', NEAR_WATER, 'more');
+
+/** Sinks, basins, tubs and showers near a room, with those of the rooms beside it. */
+const waterBy = lookup(
+  ({ rooms }) => rooms,
+  (view, areaId): Fixture[] => {
+    const area = view.document.areas[areaId]!;
+    return view
+      .areasOn(area.levelId)
+      .filter((room) => within(boundsOf(room), boundsOf(area), waterReach(view)))
+      .flatMap((room) => view.fixturesIn(room).filter((f) => isWater(f) && f.status !== 'remove'));
+  },
+);
+
+const water = lookup(
+  ({ subjects }) => subjects.box,
+  (view, boxId): NearWater[] => {
+    const box = view.document.boxes[boxId];
+    const area = box && view.document.areas[box.areaId];
+    if (!area) return [];
+    const found: NearWater[] = [];
+    for (const fixture of waterBy(view, area.id)) {
+      const path = cordTo(view, box, fixture, waterReach(view));
+      if (path) found.push({ fixture, path });
+    }
+    return found.sort((a, b) => a.path.distance - b.path.distance);
+  },
+);
+/** Sinks, basins, tubs and showers that a cord of 6 ft reaches from an outlet, nearest first. */
+export const waterNear = (view: View, box: Box): NearWater[] => water(view, box.id);
