@@ -47,6 +47,20 @@ export default ts.config(
     },
   },
   {
+    files: ['src/**/*.ts', 'src/**/*.svelte', 'cli/**'],
+    ignores: ['**/*.test.ts', 'src/core/tables/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'BinaryExpression[operator=/==/] > Literal[value=/^20\\d\\d$/]',
+          message:
+            'What changed with an edition is in the tables, or asked by since() of tables/editions.ts.',
+        },
+      ],
+    },
+  },
+  {
     files: ['src/lib/**', 'src/routes/**', 'cli/**'],
     ignores: ['**/*.test.ts'],
     rules: {

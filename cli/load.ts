@@ -1,9 +1,9 @@
 /** `hekto load`: the load of a dwelling, standard, optional or existing. */
+import { DWELLING_LOADS } from '#core/tables/loadKinds.ts';
 import * as yup from 'yup';
 import { EDITIONS } from '#core/job/schema.ts';
 import {
   dwellingLoad,
-  LOAD_KINDS,
   LOAD_METHODS,
   type Dwelling,
   type LoadItem,
@@ -30,7 +30,7 @@ const PLAIN: Omit<Dwelling, 'floorArea' | 'items'> & { method: LoadMethod } = {
 const itemSchema = yup
   .object({
     name: yup.string().strict().required().max(80),
-    kind: yup.string().strict().required().oneOf(LOAD_KINDS),
+    kind: yup.string().strict().required().oneOf(DWELLING_LOADS),
     va: number(0, 100000).required(),
     volts: yup
       .number()

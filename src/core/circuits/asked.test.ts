@@ -1,9 +1,10 @@
 /** Loads together on one circuit, and what is marked on them, against sums as a person does them. */
+import type { BranchLoadKind } from '#core/tables/loadKinds.ts';
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { demandOf } from './asked.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind, type PartLoad } from './demand.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad, type PartLoad } from './demand.ts';
 
 const load = (kind: BranchLoadKind, volts: number, values: Partial<BranchLoad>): BranchLoad => ({
   ...PLAIN_LOAD_VALUES,

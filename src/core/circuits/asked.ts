@@ -1,6 +1,8 @@
 /**
  * What the loads of a circuit ask of it: each by its kind, bound by what is marked on it, and all of them together.
  */
+import type { BranchLoadKind } from '#core/tables/loadKinds.ts';
+import { at, type PerEdition } from '#core/tables/editions.ts';
 import { standardAtMost } from '#core/tables/conductors.ts';
 import type { Edition } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
@@ -10,7 +12,6 @@ import {
   demandByKind,
   shown,
   type BranchLoad,
-  type BranchLoadKind,
   type Demand,
   type PartLoad,
   type Step,
@@ -87,7 +88,7 @@ function byMarks(load: BranchLoad, least: number): Result<Demand> {
 
 /** Largest breaker where a circuit feeds two or more outlets for electric space heating, amperes. */
 const HEATERS_MOST = 30;
-const HEATERS_SECTION: Record<Edition, string> = {
+const HEATERS_SECTION: PerEdition<string> = {
   '2017': '424.3(A)',
   '2020': '424.4(A)',
   '2023': '424.4(A)',
@@ -161,7 +162,7 @@ function together(load: BranchLoad, edition: Edition): Result<Demand> {
             {
               what: 'Largest breaker',
               working: `${heaters} outlets for electric heating: at most ${HEATERS_MOST} A`,
-              section: HEATERS_SECTION[edition],
+              section: at(HEATERS_SECTION, edition),
             },
           ]
         : []),

@@ -1,38 +1,21 @@
 /** What a circuit of the job has to carry, and the sizing that follows from what is on record. */
-import { outOfScope } from '#core/tables/scope.ts';
-import type { Circuit, Fixture, FixtureKind, Job, JobDocument } from '#core/job/schema.ts';
+import type { BranchLoadKind } from '#core/tables/loadKinds.ts';
+import { FIXTURES } from '#core/tables/fixtures.ts';
+import { outOfScope } from '#core/tables/fixtures.ts';
+import type { Circuit, Fixture, Job, JobDocument } from '#core/job/schema.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import type { Result } from '#core/units/result.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind, type PartLoad } from './demand.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad, type PartLoad } from './demand.ts';
 import { fullLoad, outletsOf, type Run, type RunStop } from './run.ts';
 import { sizeCircuit, type Conditions, type Sizing, type SizingInput } from './sizing.ts';
 
-const KIND: Partial<Record<FixtureKind, BranchLoadKind>> = {
-  range: 'range',
-  cooktop: 'oven-or-cooktop',
-  'wall-oven': 'oven-or-cooktop',
-  dryer: 'dryer',
-  'water-heater': 'water-heater',
-  furnace: 'motor',
-  'air-handler': 'motor',
-  'outdoor-unit': 'cooling',
-  'heat-pump': 'cooling',
-  'room-cooler': 'room-cooler',
-  kiln: 'kiln',
-  'vehicle-charger': 'vehicle',
-  'sump-pump': 'motor',
-  motor: 'motor',
-  'baseboard-heater': 'space-heat',
-  'floor-heat': 'space-heat',
-};
-const COOKING: readonly FixtureKind[] = ['range', 'cooktop', 'wall-oven'];
 /** From this power up a furnace or air handler heats with elements, watts. */
 const ELEMENTS = 2000;
 
 function kindOf({ kind, connection, nameplate }: Fixture): BranchLoadKind {
   const heats = (kind === 'furnace' || kind === 'air-handler') && (nameplate?.watts ?? 0) >= ELEMENTS;
   if (heats) return 'space-heat';
-  return KIND[kind] ?? (connection === 'cord' ? 'cord' : 'appliance');
+  return FIXTURES[kind].branch ?? (connection === 'cord' ? 'cord' : 'appliance');
 }
 
 /** The load that a fixture's nameplate makes; null without one. */
@@ -71,7 +54,7 @@ export interface CircuitLoad {
 
 /** Ovens and one cooktop of a circuit count as one range of their sum, Table 220.55 note 4. */
 function cookingTogether(fixtures: readonly Fixture[]): CircuitLoad | null {
-  if (fixtures.length < 2 || !fixtures.every((f) => COOKING.includes(f.kind))) return null;
+  if (fixtures.length < 2 || !fixtures.every((f) => FIXTURES[f.kind].cooking)) return null;
   const plates = fixtures.map((f) => f.nameplate);
   const watts = plates.reduce((sum, p) => sum + (p ? (p.watts ?? (p.amps ?? 0) * p.volts) : 0), 0);
   if (watts === 0 || plates.includes(null)) return null;

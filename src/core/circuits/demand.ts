@@ -2,30 +2,14 @@
  * What a load asks of its branch circuit: the amperes that count for conductor and breaker, the smallest and the
  * largest breaker, and which allowances of 240.4 it has. One function for each kind of load.
  */
+import type { BranchLoadKind } from '#core/tables/loadKinds.ts';
+import { at, since, type PerEdition } from '#core/tables/editions.ts';
 import { rangeDemand } from '#core/tables/cooking.ts';
 import { motorAmps } from '#core/tables/motors.ts';
 import { standardAtMost, standardBreaker } from '#core/tables/conductors.ts';
 import type { Edition } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
 import { fail, ok, type Result } from '#core/units/result.ts';
-
-export const BRANCH_LOADS = [
-  'general',
-  'cord',
-  'appliance',
-  'water-heater',
-  'space-heat',
-  'range',
-  'oven-or-cooktop',
-  'dryer',
-  'cooling',
-  'room-cooler',
-  'kiln',
-  'vehicle',
-  'motor',
-] as const;
-/** `several`: loads on one circuit, each a part. */
-export type BranchLoadKind = (typeof BRANCH_LOADS)[number] | 'several';
 
 export interface BranchLoad {
   kind: BranchLoadKind;
@@ -169,7 +153,7 @@ function general(load: BranchLoad): Result<Demand> {
   });
 }
 
-const CORD_SHARE: Record<Edition, string> = {
+const CORD_SHARE: PerEdition<string> = {
   '2017': '210.21(B)(2), 210.23(A)(1)',
   '2020': '210.21(B)(2), 210.23(A)(1)',
   '2023': '210.21(B)(2), 210.23(B)(1)',
@@ -191,7 +175,7 @@ function cord(load: BranchLoad, edition: Edition): Result<Demand> {
         working: load.severalReceptacles
           ? `${plate.value.working}; at most 80 % of the circuit: ${shown(amps)} ÷ 0.8 = ${shown(counted)}`
           : plate.value.working,
-        section: load.severalReceptacles ? CORD_SHARE[edition] : '210.23',
+        section: load.severalReceptacles ? at(CORD_SHARE, edition) : '210.23',
       },
     ],
   });
@@ -226,7 +210,7 @@ function continuous(load: BranchLoad, section: string, usual: number | null): Re
   });
 }
 
-const SPACE_HEAT: Record<Edition, string> = { '2017': '424.3(B)', '2020': '424.4(B)', '2023': '424.4(B)' };
+const SPACE_HEAT: PerEdition<string> = { '2017': '424.3(B)', '2020': '424.4(B)', '2023': '424.4(B)' };
 /** Largest load and breaker of one part of electric heating, 424.22(B), amperes. */
 const HEAT_PART = { load: 48, breaker: 60 };
 
@@ -235,7 +219,7 @@ function spaceHeat(load: BranchLoad, edition: Edition): Result<Demand> {
   const plate = plateAmps(load);
   if (!plate.ok) return plate;
   const { amps, working } = plate.value;
-  const section = SPACE_HEAT[edition];
+  const section = at(SPACE_HEAT, edition);
   if (amps > HEAT_PART.load)
     return fail(
       `${shown(amps)} of heating elements: divide them into circuits of ${HEAT_PART.load} A or less, 424.22(B)`,
@@ -253,7 +237,7 @@ function spaceHeat(load: BranchLoad, edition: Edition): Result<Demand> {
   });
 }
 
-const COOKING_LEAST: Record<Edition, string> = {
+const COOKING_LEAST: PerEdition<string> = {
   '2017': '210.19(A)(3)',
   '2020': '210.19(A)(3)',
   '2023': '210.19(C)',
@@ -280,7 +264,7 @@ function range(load: BranchLoad, edition: Edition): Result<Demand> {
         section: 'Table 220.55',
       },
       ...(large
-        ? [{ what: 'Least circuit', working: '8.75 kW or more: 40 A', section: COOKING_LEAST[edition] }]
+        ? [{ what: 'Least circuit', working: '8.75 kW or more: 40 A', section: at(COOKING_LEAST, edition) }]
         : []),
     ],
   });
@@ -395,8 +379,8 @@ function vehicle(load: BranchLoad, edition: Edition): Result<Demand> {
     counted: 1.25 * amps,
     mostBreaker: load.maximumBreaker,
     steps: [
-      { what: 'Charging current', working, section: edition === '2017' ? '625.41' : '625.42' },
-      continuousStep(amps, edition === '2017' ? '625.41' : '625.41, 625.42'),
+      { what: 'Charging current', working, section: !since(edition, '2020') ? '625.41' : '625.42' },
+      continuousStep(amps, !since(edition, '2020') ? '625.41' : '625.41, 625.42'),
     ],
   });
 }

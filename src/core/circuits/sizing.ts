@@ -1,4 +1,5 @@
 /** Conductor, breaker and equipment ground for a load, in the order of 110.14(C), 210.19 to 210.20 and 240.4. */
+import { at, type PerEdition } from '#core/tables/editions.ts';
 import {
   ambientFactor,
   ampacity,
@@ -58,12 +59,12 @@ export interface Sizing {
   steps: Step[];
 }
 
-const ADJUSTMENT_SECTION: Record<Edition, string> = {
+const ADJUSTMENT_SECTION: PerEdition<string> = {
   '2017': '310.15(B)(2), (B)(3)(a)',
   '2020': '310.15(B)(1), (C)(1)',
   '2023': '310.15(B)(1), (C)(1)',
 };
-const AMPACITY_SECTION: Record<Edition, string> = {
+const AMPACITY_SECTION: PerEdition<string> = {
   '2017': 'Table 310.15(B)(16)',
   '2020': 'Table 310.16',
   '2023': 'Table 310.16',
@@ -135,7 +136,7 @@ export function usableAmpacity(gauge: Gauge, conditions: Conditions, breaker = 0
 export const whereItRuns = (u: Usable, edition: Edition, least?: number): Step => ({
   what: 'Ampacity where it runs',
   working: `min(${u.insulationColumn} °C value × ${u.ambient} × ${u.bundling} = ${round(u.derated, 1)} A, ${u.base} A) = ${round(u.usable, 1)} A${least === undefined ? '' : ` ≥ ${round(least, 2)} A`}`,
-  section: ADJUSTMENT_SECTION[edition],
+  section: at(ADJUSTMENT_SECTION, edition),
 });
 
 /**

@@ -3,10 +3,11 @@
  * bundles, metal and method. Each row: the sum as a person does it, the load, where it runs → conductor, breaker and
  * equipment ground. Copper NM-B on 60 °C terminals at 30 °C, two conductors, unless the row says otherwise.
  */
+import type { BranchLoadKind } from '#core/tables/loadKinds.ts';
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { EDITIONS, type Gauge } from '#core/job/schema.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad, type BranchLoadKind } from './demand.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad } from './demand.ts';
 import { sizeCircuit, type SizingInput } from './sizing.ts';
 
 type Where = Partial<Omit<SizingInput, 'edition' | 'load'>>;

@@ -1,4 +1,5 @@
 /** The rule catalogue as Markdown, generated from the rules' own meta. */
+import { at } from '#core/tables/editions.ts';
 import { EDITIONS } from '#core/job/schema.ts';
 import { ALL_RULES } from './rules/index.ts';
 
@@ -24,7 +25,7 @@ export function catalogue(): string {
   ];
   const body = ALL_RULES.map(
     (r) =>
-      `| **${r.title}** (\`${r.id}\`) | ${SUBJECT[r.scope]} | ${r.level} | ${EDITIONS.map((e) => r.sections[e]).join(' | ')} | ${r.why} |`,
+      `| **${r.title}** (\`${r.id}\`) | ${SUBJECT[r.scope]} | ${r.level} | ${EDITIONS.map((e) => at(r.sections, e)).join(' | ')} | ${r.why} |`,
   );
   return `${[...head, ...body].join('\n')}\n`;
 }

@@ -1,4 +1,5 @@
 /** The rule engine: checks a whole job once, then only what a change touches. It knows no rule by name. */
+import { at } from '#core/tables/editions.ts';
 import { applyChanges, type Change } from '#core/job/document.ts';
 import type { Amendment, JobDocument, TableName } from '#core/job/schema.ts';
 import { Board, type FindingsChange } from './board.ts';
@@ -92,7 +93,7 @@ export class Checker {
           key: `${rule.id}/${id}/${found.length}`,
           rule: rule.id,
           title: rule.title,
-          section: verdict.section ?? rule.sections[this.view.edition],
+          section: verdict.section ?? at(rule.sections, this.view.edition),
           level: verdict.level,
           message: verdict.message,
           measured: verdict.measured,

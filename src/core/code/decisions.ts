@@ -2,18 +2,18 @@
  * GFCI, AFCI, tamper- and weather-resistance for one outlet under the job's edition: what is asked for,
  * whether the plan gives it, and the reason and section for both answers.
  */
+import { applianceGfci, FIXTURES, isServiced, isTub, isCounter, isIsland } from '#core/tables/fixtures.ts';
+import { at, since } from '#core/tables/editions.ts';
 import { countsAtCounter } from '#core/plan/coverage.ts';
 import { waterNear } from '#core/plan/reach.ts';
 import { type ProtectionOrigin, type RunStop, runOf, stopOf } from '#core/circuits/run.ts';
 import { servedBy } from '#core/job/document.ts';
 import { outlineOf } from '#core/job/outline.ts';
-import type { Area, AreaKind, Box, Circuit, Edition, Fixture, FixtureKind } from '#core/job/schema.ts';
-import { isTub } from '#core/plan/cord.ts';
-import { ABOVE_COUNTER, floorLineOf, isCounter, isIsland } from '#core/plan/counters.ts';
+import type { Area, AreaKind, Box, Circuit, Edition, Fixture } from '#core/job/schema.ts';
+import { ABOVE_COUNTER, floorLineOf } from '#core/plan/counters.ts';
 import { HIGHEST_COUNTED, isReceptacle } from '#core/plan/wallSpaces.ts';
 import { formatLength } from '#core/units/length.ts';
 import {
-  APPLIANCE_GFCI,
   atOrBelowGrade,
   CRAWL_LIGHT_SECTION,
   DAMP_SECTION,
@@ -22,16 +22,14 @@ import {
   gfciEntry,
   isArcRoom,
   isOutside,
-  isServiced,
   labelOf,
   LAUNDRY_SECTION,
   NEAR_SINK_SECTION,
   NEAR_TUB_SECTION,
-  NOT_EASILY_MOVED,
   OUTDOOR_HVAC_EXCEPTED_UNTIL,
   NEAR_WATER,
 } from '#core/tables/areas.ts';
-import { outOfScope } from '#core/tables/scope.ts';
+import { outOfScope } from '#core/tables/fixtures.ts';
 import { type View } from '#core/view/view.ts';
 
 export const TOPICS = ['gfci', 'afci', 'tamper-resistant', 'weather-resistant'] as const;
@@ -111,7 +109,7 @@ function nearWater(view: View, box: Box): Ask | null {
     if (box.waterDistance > limit) return null;
     return {
       reason: `${formatLength(box.waterDistance)} from a sink, tub or shower as measured; the limit is ${formatLength(limit)}`,
-      section: NEAR_SINK_SECTION[edition],
+      section: at(NEAR_SINK_SECTION, edition),
     };
   }
   const [nearest] = waterNear(view, box);
@@ -119,7 +117,7 @@ function nearWater(view: View, box: Box): Ask | null {
   const { fixture, path } = nearest;
   return {
     reason: `${formatLength(path.distance)} by cord from the ${fixture.name}; the limit is ${formatLength(limit)}`,
-    section: (isTub(fixture) ? NEAR_TUB_SECTION : NEAR_SINK_SECTION)[edition],
+    section: at(isTub(fixture) ? NEAR_TUB_SECTION : NEAR_SINK_SECTION, edition),
   };
 }
 
@@ -127,20 +125,20 @@ function nearWater(view: View, box: Box): Ask | null {
 function placeAsks(view: View, box: Box, area: Area): Ask | null {
   const { edition } = view;
   // The 2017 list is of 125 V, 15 and 20 A receptacles only.
-  if (edition === '2017' && (box.device.rating > 20 || box.device.volts !== '125')) return null;
+  if (!since(edition, '2020') && (box.device.rating > 20 || box.device.volts !== '125')) return null;
   const level = view.document.levels[area.levelId];
   const where = labelOf(area);
   const outside = isOutside(area);
   if (outside && box.purpose === 'deicing' && !box.accessible && alone(view, box)) return null;
   const { which, section } = gfciEntry(area, level, edition);
-  const supports = box.purpose === 'ceiling-support' && edition !== '2017';
+  const supports = box.purpose === 'ceiling-support' && since(edition, '2020');
   const excepted =
     supports ||
     (box.purpose === 'alarm-system' && area.kind.startsWith('basement')) ||
-    (box.purpose === 'ceiling-fan' && edition === '2023');
+    (box.purpose === 'ceiling-fan' && since(edition, '2023'));
   if (!excepted) {
     if (which === 'all') return { reason: `every receptacle in a ${where} (${edition})`, section };
-    const food = FOOD_SECTION[edition];
+    const food = at(FOOD_SECTION, edition);
     // The provision on record is one with a sink, drawn or not.
     if (food && area.conditions.foodPreparation)
       return {
@@ -148,7 +146,10 @@ function placeAsks(view: View, box: Box, area: Area): Ask | null {
         section: food,
       };
     if (servesLaundry(view, box, area))
-      return { reason: 'laundry area: its washer or dryer stands here', section: LAUNDRY_SECTION[edition] };
+      return {
+        reason: 'laundry area: its washer or dryer stands here',
+        section: at(LAUNDRY_SECTION, edition),
+      };
     const serves = which === 'counter' ? servesCounter(view, box, area) : false;
     if (serves === true)
       return { reason: `serves a kitchen counter: ${formatLength(box.height)} above the floor`, section };
@@ -162,21 +163,20 @@ function placeAsks(view: View, box: Box, area: Area): Ask | null {
       );
   }
   const water = nearWater(view, box);
-  if (water && !(supports && water.section === NEAR_SINK_SECTION[edition])) return water;
-  const damp = DAMP_SECTION[edition];
+  if (water && !(supports && water.section === at(NEAR_SINK_SECTION, edition))) return water;
+  const damp = at(DAMP_SECTION, edition);
   if (area.location !== 'dry' && damp && !outside)
     return { reason: `indoor ${area.location} location`, section: damp };
   return null;
 }
 
-const LAUNDRY_MACHINES: readonly FixtureKind[] = ['washer', 'dryer'];
 /** Rooms that become a laundry by the washer in them. */
 const LAUNDRY_ROOMS: readonly AreaKind[] = ['closet', 'utility'];
 
 /** A laundry is where its equipment is: the outlet of a washer or dryer, and those of the closet that it stands in. */
 function servesLaundry(view: View, box: Box, area: Area): boolean {
   const fixture = servedBy(view.document, box);
-  if (fixture && LAUNDRY_MACHINES.includes(fixture.kind)) return true;
+  if (fixture && FIXTURES[fixture.kind].laundry) return true;
   return (
     LAUNDRY_ROOMS.includes(area.kind) &&
     view.fixturesIn(area).some((f) => f.kind === 'washer' && f.status !== 'remove')
@@ -202,8 +202,8 @@ const servicesEquipment = (view: View, box: Box, area: Area): boolean =>
 /** What is asked of an outlet for what it serves. */
 function servedAsks(view: View, box: Box): Ask | null {
   const fixture = servedBy(view.document, box);
-  const { kinds, section } = APPLIANCE_GFCI[view.edition];
-  if (!fixture || !kinds.includes(fixture.kind)) return null;
+  const section = fixture ? applianceGfci(fixture, view.edition) : null;
+  if (!fixture || section === null) return null;
   const rating = view.circuitOf(box.id)?.breaker.rating ?? 0;
   return rating > 60 ? null : { reason: `outlet for the ${fixture.name}`, section };
 }
@@ -212,19 +212,20 @@ function servedAsks(view: View, box: Box): Ask | null {
 function outdoorOutlet(view: View, box: Box, area: Area): { ask: Ask | null; excepted: string | null } {
   const none = { ask: null, excepted: null };
   const { edition } = view;
-  if (edition === '2017' || (view.circuitOf(box.id)?.breaker.rating ?? 0) > 50) return none;
+  if (!since(edition, '2020') || (view.circuitOf(box.id)?.breaker.rating ?? 0) > 50) return none;
   const outside = isOutside(area);
   const building =
     area.kind === 'accessory' ||
     area.kind === 'boathouse' ||
     (area.kind === 'garage' && atOrBelowGrade(area, view.document.levels[area.levelId]));
-  if (!outside && !(building && edition === '2023')) return none;
+  if (!outside && !(building && since(edition, '2023'))) return none;
   const fixture = servedBy(view.document, box);
   const { permitDate } = view.document.job;
   const ask: Ask = { reason: `outlet for fixed equipment: ${labelOf(area)}`, section: OUTDOOR_OUTLETS };
   // The 2023 edition reaches the old outlet of equipment that is replaced.
-  if (edition === '2023' && (fixture?.status === 'new' || fixture?.status === 'replace')) ask.altered = true;
-  if (edition !== '2023' || !fixture || !isServiced(fixture)) return { ask, excepted: null };
+  if (since(edition, '2023') && (fixture?.status === 'new' || fixture?.status === 'replace'))
+    ask.altered = true;
+  if (!since(edition, '2023') || !fixture || !isServiced(fixture)) return { ask, excepted: null };
   const exception = `listed heating and cooling equipment is excepted until ${OUTDOOR_HVAC_EXCEPTED_UNTIL}, 210.8(F) exception 2`;
   if (permitDate !== null && permitDate < OUTDOOR_HVAC_EXCEPTED_UNTIL)
     return { ask: null, excepted: exception };
@@ -246,7 +247,7 @@ function gfciAsked(view: View, box: Box, area: Area): Ask | null {
       return floorHeatAsks(view, box);
     case 'light':
       return area.kind === 'crawl-space'
-        ? { reason: 'lighting outlet in a crawl space', section: CRAWL_LIGHT_SECTION[edition] }
+        ? { reason: 'lighting outlet in a crawl space', section: at(CRAWL_LIGHT_SECTION, edition) }
         : null;
     case 'hard-wired':
       return floorHeatAsks(view, box) ?? servedAsks(view, box) ?? outdoorOutlet(view, box, area).ask;
@@ -254,7 +255,7 @@ function gfciAsked(view: View, box: Box, area: Area): Ask | null {
       return (
         placeAsks(view, box, area) ??
         servedAsks(view, box) ??
-        (servicesEquipment(view, box, area) && edition !== '2017'
+        (servicesEquipment(view, box, area) && since(edition, '2020')
           ? { reason: 'serves equipment that is worked on', section: '210.8(E)' }
           : null) ??
         (box.purpose === 'vehicle' ? { reason: 'receptacle to charge a vehicle', section: '625.54' } : null)
@@ -337,7 +338,7 @@ const asksForArc = (view: View, box: Box, area: Area): boolean =>
 /** The room that brings a circuit under 210.12, or null. */
 export function afciRoom(view: View, circuit: Circuit): { box: Box; area: Area } | null {
   const { rating } = circuit.breaker;
-  if (rating > 20 || (rating === 10 && view.edition !== '2023')) return null;
+  if (rating > 20 || (rating === 10 && !since(view.edition, '2023'))) return null;
   for (const { box, area } of runOf(view, circuit).stops) {
     if (box.status === 'remove' || !at120(circuit, box)) continue;
     if (asksForArc(view, box, area)) return { box, area };
@@ -349,7 +350,7 @@ export function afciRoom(view: View, circuit: Circuit): { box: Box; area: Area }
 export const suppliedRoom = (area: Area): string =>
   `${area.name} (${isArcRoom(area) ? labelOf(area) : 'laundry area'})`;
 
-export const afciSection = (edition: Edition): string => (edition === '2023' ? '210.12(B)' : '210.12(A)');
+export const afciSection = (edition: Edition): string => (since(edition, '2023') ? '210.12(B)' : '210.12(A)');
 
 /**
  * Where an outlet gets its AFCI from, if from a means that is allowed there. An outlet-type device serves a
@@ -390,7 +391,7 @@ function tamperExcepted(view: View, box: Box): string | null {
   if (box.height > HIGHEST_COUNTED) return 'more than 5 ft 6 in. above the floor';
   if (box.mount === 'in-luminaire') return 'part of a luminaire or appliance';
   const fixture = servedBy(view.document, box);
-  if (kind === 'single' && fixture && NOT_EASILY_MOVED.includes(fixture.kind))
+  if (kind === 'single' && fixture && !FIXTURES[fixture.kind].easilyMoved)
     return `a single receptacle behind the ${fixture.name}, which is not easily moved`;
   return null;
 }

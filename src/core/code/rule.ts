@@ -1,6 +1,7 @@
+import type { PerEdition } from '#core/tables/editions.ts';
 import { byName } from '#core/job/names.ts';
 import type { Command } from '#core/job/commands.ts';
-import type { Area, Box, Circuit, Edition, Fixture, Job, Panel, Stop, TableName } from '#core/job/schema.ts';
+import type { Area, Box, Circuit, Fixture, Job, Panel, Stop, TableName } from '#core/job/schema.ts';
 import type { WallSpan } from '#core/plan/wallSpaces.ts';
 import type { Quantity } from '#core/units/quantity.ts';
 import type { Scope } from '#core/view/touched.ts';
@@ -62,7 +63,7 @@ export interface Rule<S extends Scope = Scope> {
   scope: S;
   /** The gravest level it gives. */
   level: Exclude<Level, 'satisfied'>;
-  sections: Record<Edition, string>;
+  sections: PerEdition<string>;
   /** Why it matters, in a sentence of plain language. */
   why: string;
   /** A limit that a local amendment may tighten. */
@@ -72,12 +73,6 @@ export interface Rule<S extends Scope = Scope> {
 
 /** Types a rule by its scope. */
 export const rule = <S extends Scope>(definition: Rule<S>): Rule<S> => definition;
-
-export const sameSection = (section: string): Record<Edition, string> => ({
-  '2017': section,
-  '2020': section,
-  '2023': section,
-});
 
 /** A command that changes fields of an outlet. */
 export const changeBox = (box: Box, values: Partial<Box>): Command => ({

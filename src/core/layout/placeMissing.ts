@@ -2,6 +2,8 @@
  * Places what a whole house lacks. The rules themselves say what is missing; for each there is one way to
  * provide it. What is placed for one rule is there when the next is asked, so one receptacle may serve two.
  */
+import { isTub } from '#core/tables/fixtures.ts';
+import { since } from '#core/tables/editions.ts';
 import { neighboursOf } from '#core/plan/joined.ts';
 import { wallCoverage } from '#core/plan/coverage.ts';
 import type { Rule, Subjects } from '#core/code/rule.ts';
@@ -18,7 +20,6 @@ import type { View } from '#core/view/view.ts';
 import { rows } from '#core/job/document.ts';
 import { outlineOf, placeInPlan, pointOnWall, type Point } from '#core/job/outline.ts';
 import type { Area, Box, Fixture, Job, JobDocument } from '#core/job/schema.ts';
-import { isTub } from '#core/plan/cord.ts';
 import { boxesOn, fromOuterEnd, islandNeeds, notServingIsland } from '#core/plan/counters.ts';
 import { distance, footprint, nearestOnPolygon } from '#core/plan/footprint.ts';
 import { sharesWall } from '#core/plan/joined.ts';
@@ -183,7 +184,7 @@ function forIsland(fixture: Fixture, view: View): SpacePlan {
   // Spread along the length; a peninsula's first near its outer end.
   const along =
     fixture.offset - fixture.width / 2 + (fixture.width * (counted.length + 1)) / (Math.max(required, 1) + 1);
-  const inTop = edition === '2023' || fixture.overhang > 6;
+  const inTop = since(edition, '2023') || fixture.overhang > 6;
   return {
     placements: [
       {

@@ -1,16 +1,10 @@
+import { DWELLING_LOADS } from '#core/tables/loadKinds.ts';
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { rangeDemand } from '#core/tables/cooking.ts';
 import { EDITIONS, type Edition } from '#core/job/schema.ts';
-import {
-  dwellingLoad,
-  LOAD_KINDS,
-  serviceConductor,
-  type Dwelling,
-  type LoadItem,
-  type LoadMethod,
-} from './dwelling.ts';
+import { dwellingLoad, serviceConductor, type Dwelling, type LoadItem, type LoadMethod } from './dwelling.ts';
 
 const item = (
   name: string,
@@ -216,7 +210,7 @@ test('service conductors by the 83 % rule', () => {
 
 const anyItem: fc.Arbitrary<LoadItem> = fc
   .record({
-    kind: fc.constantFrom(...LOAD_KINDS),
+    kind: fc.constantFrom(...DWELLING_LOADS),
     va: fc.integer({ min: 100, max: 6000 }),
     motor: fc.boolean(),
     controls: fc.integer({ min: 1, max: 3 }),

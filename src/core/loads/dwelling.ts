@@ -2,28 +2,17 @@
  * Service and feeder load of one dwelling unit at 120/240 V, Article 220: the standard method (Part III), the
  * optional method (220.82), and an existing dwelling that gets more load (220.83). Every line says its section.
  */
+import type { DwellingLoadKind } from '#core/tables/loadKinds.ts';
+import { at, since, type PerEdition } from '#core/tables/editions.ts';
 import { ampacity, GAUGES_BY_SIZE, STANDARD_BREAKERS, type Material } from '#core/tables/conductors.ts';
 import { rangeDemand } from '#core/tables/cooking.ts';
 import type { Edition, Gauge } from '#core/job/schema.ts';
 import { fail, ok, type Result } from '#core/units/result.ts';
 
-export const LOAD_KINDS = [
-  'appliance',
-  'range',
-  'dryer',
-  'cooling',
-  'heat-pump',
-  'supplementary-heat',
-  'space-heat',
-  'storage-heat',
-  'vehicle',
-] as const;
-export type LoadKind = (typeof LOAD_KINDS)[number];
-
 /** One thing on a nameplate. A cooktop and its ovens on one circuit are one range of their sum. */
 export interface LoadItem {
   name: string;
-  kind: LoadKind;
+  kind: DwellingLoadKind;
   va: number;
   /** Voltage it works at; what works at 120 V loads the neutral. */
   volts: 120 | 240;
@@ -91,8 +80,8 @@ const LEAST_DRYER = 5000;
 /** Least load of vehicle supply equipment from 2023, 220.57. */
 const LEAST_VEHICLE = 7200;
 
-const UNIT_LOAD: Record<Edition, string> = { '2017': '220.12', '2020': '220.14(J)', '2023': '220.41' };
-const LIGHTING_DEMAND: Record<Edition, string> = {
+const UNIT_LOAD: PerEdition<string> = { '2017': '220.12', '2020': '220.14(J)', '2023': '220.41' };
+const LIGHTING_DEMAND: PerEdition<string> = {
   '2017': 'Table 220.42',
   '2020': 'Table 220.42',
   '2023': 'Table 220.45',
@@ -108,7 +97,7 @@ const line = (what: string, working: string, va: number, section: string): LoadL
 const sum = (items: readonly { va: number }[]): number => items.reduce((total, { va }) => total + va, 0);
 const named = (items: readonly LoadItem[]): string =>
   items.map((i) => `${i.name} ${plain(i.va)}`).join(' + ');
-const ofKind = (dwelling: Dwelling, ...kinds: LoadKind[]): LoadItem[] =>
+const ofKind = (dwelling: Dwelling, ...kinds: DwellingLoadKind[]): LoadItem[] =>
   dwelling.items.filter((i) => kinds.includes(i.kind));
 
 /** General lighting and receptacles, and the required circuits, before any demand factor. */
@@ -118,7 +107,7 @@ function generalLines({ edition, floorArea, smallApplianceCircuits, laundryCircu
       'General lighting and receptacles',
       `${PER_SQUARE_FOOT} VA × ${plain(floorArea)} ft²`,
       PER_SQUARE_FOOT * floorArea,
-      UNIT_LOAD[edition],
+      at(UNIT_LOAD, edition),
     ),
     line(
       'Small-appliance circuits',
@@ -163,7 +152,7 @@ const together = (
 
 /** What vehicle supply equipment counts. */
 function vehicleLine({ edition }: Dwelling, { name, va }: LoadItem): LoadLine {
-  return edition === '2023'
+  return since(edition, '2023')
     ? line(name, `larger of ${plain(LEAST_VEHICLE)} and ${plain(va)}`, Math.max(LEAST_VEHICLE, va), '220.57')
     : line(name, `continuous: 125 % × ${plain(va)}`, 1.25 * va, '625.41');
 }
@@ -178,7 +167,7 @@ function climate(dwelling: Dwelling): { heat: LoadItem[]; cool: LoadItem[] } {
 
 /** Fastened appliances: four or more at 75 %, 220.53. From 2020 only those of 500 W and up are counted so. */
 function applianceLines(edition: Edition, appliances: readonly LoadItem[]): LoadLine[] {
-  const belongs = (i: LoadItem) => edition === '2017' || i.va >= 500;
+  const belongs = (i: LoadItem) => !since(edition, '2020') || i.va >= 500;
   const reduced = appliances.filter(belongs);
   const rest = appliances.filter((i) => !belongs(i));
   const lines: LoadLine[] = [];
@@ -208,7 +197,7 @@ function standard(dwelling: Dwelling): Result<Pick<DwellingLoad, 'lines' | 'neut
     'General lighting, receptacles and required circuits',
     general,
     lighting,
-    LIGHTING_DEMAND[edition],
+    at(LIGHTING_DEMAND, edition),
   );
   const appliances = ofKind(dwelling, 'appliance');
   const fastened = applianceLines(edition, appliances);
@@ -257,11 +246,11 @@ function standard(dwelling: Dwelling): Result<Pick<DwellingLoad, 'lines' | 'neut
   const seventy = (l: LoadLine): LoadLine => line(l.what, `70 % × ${plain(l.va)}`, 0.7 * l.va, '220.61(B)');
   const small = appliances.filter((i) => i.volts === 120);
   const smallMotor = small.filter((i) => i.motor).sort((x, y) => y.va - x.va)[0];
-  const reducedTogether = appliances.filter((i) => edition === '2017' || i.va >= 500).length >= 4;
+  const reducedTogether = appliances.filter((i) => !since(edition, '2020') || i.va >= 500).length >= 4;
   const unbalanced = [
     first,
     ...small.map((i) => {
-      const share = reducedTogether && (edition === '2017' || i.va >= 500) ? 0.75 : 1;
+      const share = reducedTogether && (!since(edition, '2020') || i.va >= 500) ? 0.75 : 1;
       return line(i.name, share === 1 ? plain(i.va) : `75 % × ${plain(i.va)}`, share * i.va, '220.61(A)');
     }),
     ...dryers.map(seventy),
@@ -292,7 +281,7 @@ const everythingElse = (dwelling: Dwelling): LoadLine[] => [
     line(i.name, `nameplate ${plain(i.va)}`, i.va, 'nameplate'),
   ),
   ...ofKind(dwelling, 'vehicle').map((v) =>
-    dwelling.edition === '2023'
+    since(dwelling.edition, '2023')
       ? vehicleLine(dwelling, v)
       : line(v.name, `nameplate ${plain(v.va)}`, v.va, 'nameplate'),
   ),

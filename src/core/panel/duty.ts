@@ -1,7 +1,9 @@
 /** Which designated circuit of 210.11(C) a circuit is by what it feeds, and what on it does not belong there. */
+import { FIXTURES } from '#core/tables/fixtures.ts';
+import { since } from '#core/tables/editions.ts';
 import type { RunStop } from '#core/circuits/run.ts';
 import { isOutside } from '#core/tables/areas.ts';
-import type { AreaKind, Edition, Fixture, FixtureKind } from '#core/job/schema.ts';
+import type { AreaKind, Edition, Fixture } from '#core/job/schema.ts';
 import { hasCounterRule } from '#core/plan/counters.ts';
 import { isReceptacle, isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 
@@ -24,13 +26,6 @@ export interface Duties {
 
 type FixtureOf = (stop: RunStop) => Fixture | undefined;
 
-const HEATING: readonly FixtureKind[] = ['furnace', 'air-handler', 'heat-pump'];
-/** Permanently connected air conditioning and the auxiliaries of the heating may share its circuit, 422.12. */
-const WITH_HEATING: readonly FixtureKind[] = [...HEATING, 'outdoor-unit', 'motor', 'fixed-equipment'];
-
-/** Appliances with a receptacle that is none of those for wall, floor and counter, 210.52(B). */
-const FIXED_IN_KITCHENS: readonly FixtureKind[] = ['dishwasher', 'disposer', 'hood', 'fixed-equipment'];
-
 /** Rooms in which every small receptacle belongs on the room's own circuit. */
 const DESIGNATED_ROOMS: readonly AreaKind[] = ['laundry', 'bathroom', 'garage'];
 
@@ -50,10 +45,14 @@ function isIndividual({ box, area }: RunStop): boolean {
  * @param fixtureOf the appliance that an outlet is there for
  */
 export function dutiesOf(stops: readonly RunStop[], fixtureOf: FixtureOf, edition: Edition): Duties {
-  const heats = stops.filter((s) => HEATING.includes(fixtureOf(s)?.kind ?? 'counter'));
+  const factsOf = (s: RunStop) => {
+    const fixture = fixtureOf(s);
+    return fixture && FIXTURES[fixture.kind];
+  };
+  const heatingOf = (s: RunStop) => factsOf(s)?.heating ?? null;
+  const heats = stops.filter((s) => heatingOf(s) === 'source');
   if (heats.length > 0) {
-    const belongs = (s: RunStop) =>
-      s.box.device.kind === 'switch' || WITH_HEATING.includes(fixtureOf(s)?.kind ?? 'counter');
+    const belongs = (s: RunStop) => s.box.device.kind === 'switch' || heatingOf(s) !== null;
     return { duty: 'heating', strangers: stops.filter((s) => !belongs(s)) };
   }
   const outlets = stops.filter(({ box }) => box.device.kind !== 'switch');
@@ -63,7 +62,7 @@ export function dutiesOf(stops: readonly RunStop[], fixtureOf: FixtureOf, editio
   // A receptacle that a wall switch controls stands in for a light and may be on a general circuit, 210.52(B)(1).
   const kitchen = stops.filter((s) => isKitchenReceptacle(s) && s.box.device.switched === 'none');
   if (kitchen.length > 0) {
-    const fixed = (s: RunStop) => FIXED_IN_KITCHENS.includes(fixtureOf(s)?.kind ?? 'counter');
+    const fixed = (s: RunStop) => factsOf(s)?.fixedInKitchen ?? false;
     return { duty: 'small-appliance', strangers: stops.filter((s) => !kitchen.includes(s) || fixed(s)) };
   }
   if (stops.some(isLaundryReceptacle))
@@ -78,7 +77,7 @@ export function dutiesOf(stops: readonly RunStop[], fixtureOf: FixtureOf, editio
     const belongs = (s: RunStop) =>
       isGarageReceptacle(s) ||
       (isReceptacle(s.box) && isOutside(s.area)) ||
-      (edition === '2023' && bays === 1 && s.area.kind === 'garage');
+      (since(edition, '2023') && bays === 1 && s.area.kind === 'garage');
     return { duty: 'garage', strangers: stops.filter((s) => !belongs(s)) };
   }
   return { duty: 'general', strangers: [] };

@@ -1,4 +1,5 @@
 /** The dwelling's load from what is on record: rooms, circuits and nameplates, all of them or those behind one panel. */
+import { FIXTURES } from '#core/tables/fixtures.ts';
 import { fixturesOn } from '#core/circuits/circuitLoad.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { lookup } from '#core/view/lookup.ts';
@@ -8,49 +9,10 @@ import { motorAmps } from '#core/tables/motors.ts';
 import { byName } from '#core/job/names.ts';
 import { rowsById, servedBy } from '#core/job/document.ts';
 import { isClosed, outlineOf } from '#core/job/outline.ts';
-import type { Area, AreaKind, Circuit, Fixture, FixtureKind, JobDocument, Panel } from '#core/job/schema.ts';
-import type { Dwelling, LoadItem, LoadKind } from '#core/loads/dwelling.ts';
+import type { Area, AreaKind, Circuit, Fixture, JobDocument, Panel } from '#core/job/schema.ts';
+import type { Dwelling, LoadItem } from '#core/loads/dwelling.ts';
 import { dutiesOf, type Duties } from './duty.ts';
 
-const LOAD_KIND: Partial<Record<FixtureKind, LoadKind>> = {
-  range: 'range',
-  cooktop: 'range',
-  'wall-oven': 'range',
-  dryer: 'dryer',
-  'outdoor-unit': 'cooling',
-  'room-cooler': 'cooling',
-  'evaporative-cooler': 'cooling',
-  'heat-pump': 'heat-pump',
-  'baseboard-heater': 'space-heat',
-  'floor-heat': 'space-heat',
-  'vehicle-charger': 'vehicle',
-};
-const DRIVEN: readonly FixtureKind[] = [
-  'disposer',
-  'furnace',
-  'air-handler',
-  'outdoor-unit',
-  'heat-pump',
-  'evaporative-cooler',
-  'sump-pump',
-  'room-cooler',
-  'motor',
-  'hood',
-];
-/** What must be counted even though its nameplate is not on record yet. */
-const HEAVY: readonly FixtureKind[] = [
-  'range',
-  'cooktop',
-  'wall-oven',
-  'dryer',
-  'water-heater',
-  'outdoor-unit',
-  'heat-pump',
-  'air-handler',
-  'kiln',
-  'vehicle-charger',
-  'baseboard-heater',
-];
 /** Load of the elements from which a furnace or air handler heats electrically, VA. */
 const ELEMENTS = 2000;
 /** Not in the floor area of 220.12: garages, open porches, and space that is not finished or cannot be. */
@@ -143,14 +105,10 @@ function itemOf(fixture: Fixture, va: number, all: readonly Fixture[]): LoadItem
   const withPump = all.some((f) => f.kind === 'heat-pump');
   return {
     name: fixture.name,
-    kind: elements
-      ? withPump
-        ? 'supplementary-heat'
-        : 'space-heat'
-      : (LOAD_KIND[fixture.kind] ?? 'appliance'),
+    kind: elements ? (withPump ? 'supplementary-heat' : 'space-heat') : FIXTURES[fixture.kind].dwelling,
     va,
     volts: (fixture.nameplate?.volts ?? 240) > 150 ? 240 : 120,
-    motor: DRIVEN.includes(fixture.kind) && !elements,
+    motor: FIXTURES[fixture.kind].motor && !elements,
     controls: 1,
     added: fixture.status === 'new',
   };
@@ -177,7 +135,7 @@ function jobLoad(view: View, panel: Panel): JobLoad {
   const counted = view.rows('fixtures').filter((f) => {
     if (f.status === 'remove' || f.connection === 'none') return false;
     if (!whole && !onThese.has(f)) return false;
-    return f.connection === 'hard-wired' || f.fastened || own.has(f) || HEAVY.includes(f.kind);
+    return f.connection === 'hard-wired' || f.fastened || own.has(f) || FIXTURES[f.kind].heavy;
   });
   counted.sort(byName);
   const items: LoadItem[] = [];
@@ -187,7 +145,7 @@ function jobLoad(view: View, panel: Panel): JobLoad {
     // A dryer counts 5,000 VA at least, whatever its nameplate says.
     const va = plateVa(fixture) ?? (fixture.kind === 'dryer' ? 0 : null);
     if (va === null) {
-      if (HEAVY.includes(fixture.kind)) lacking.push(fixture);
+      if (FIXTURES[fixture.kind].heavy) lacking.push(fixture);
       continue;
     }
     items.push(itemOf(fixture, va, counted));

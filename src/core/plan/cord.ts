@@ -3,6 +3,7 @@
  * convex corners of the barriers, searched by Dijkstra's method (Lozano-Pérez and Wesley, 1979). Heights are
  * left out, so the distance is never longer than the cord would be: the stricter reading.
  */
+import { isWater } from '#core/tables/fixtures.ts';
 import { isPassage } from '#core/tables/openings.ts';
 import { isOutside } from '#core/tables/areas.ts';
 import { outlineOf, pointOnWall, type Point, boundsOfPoints } from '#core/job/outline.ts';
@@ -87,11 +88,6 @@ export function barriersOf(rooms: readonly FurnishedRoom[], doorsOpen: boolean):
   }
   return barriers;
 }
-
-export const isTub = ({ kind }: Fixture): boolean => kind === 'tub' || kind === 'shower';
-/** Sinks, basins, tubs and showers: what a distance to water is measured to. */
-export const isWater = (fixture: Fixture): boolean =>
-  fixture.kind === 'sink' || fixture.kind === 'basin' || isTub(fixture);
 
 const cross = (o: Point, a: Point, b: Point) => (a.x - o.x) * (b.y - o.y) - (a.y - o.y) * (b.x - o.x);
 

@@ -2,8 +2,10 @@
  * Counter spaces of 210.52(C): the wall line behind counters, divided by ranges, sinks and refrigerators, and
  * the islands and peninsulas that stand away from it. Positions run along the floor line, inches.
  */
+import { FIXTURES, isCounter, isIsland } from '#core/tables/fixtures.ts';
+import { since } from '#core/tables/editions.ts';
 import { isClosed, outlineOf, type Outline } from '#core/job/outline.ts';
-import type { Area, AreaKind, Box, Edition, Fixture, FixtureKind } from '#core/job/schema.ts';
+import type { Area, AreaKind, Box, Edition, Fixture } from '#core/job/schema.ts';
 import { coveredBy, isSmallReceptacle, type SpaceCoverage, type Span, type WallSpace } from './wallSpaces.ts';
 
 /** No point of a counter's wall line may be farther from a receptacle, inches. */
@@ -22,12 +24,9 @@ const WITH_COUNTERS: readonly AreaKind[] = ['kitchen', 'pantry', 'dining'];
 /** Kitchens, pantries, breakfast and dining rooms and the like, where counters are judged. */
 export const hasCounterRule = ({ kind }: Area): boolean => WITH_COUNTERS.includes(kind);
 
-const DIVIDERS: readonly FixtureKind[] = ['range', 'cooktop', 'sink', 'refrigerator'];
-const divides = ({ kind }: Fixture) => DIVIDERS.includes(kind);
-export const isCounter = ({ kind }: Fixture) => kind === 'counter' || kind === 'appliance-garage';
+const divides = ({ kind }: Fixture) => FIXTURES[kind].counter === 'divides';
 
 export const againstWall = (f: Fixture): boolean => f.fromWall <= AGAINST_WALL;
-export const isIsland = ({ kind }: Fixture): boolean => kind === 'island' || kind === 'peninsula';
 
 /** A fixture's stretch of its wall, on the room's floor line. */
 export function floorLineOf(outline: Outline, { wallId, offset, width }: Fixture): Span | null {
@@ -143,7 +142,7 @@ export function counterCoverage(
 }
 
 /** Appliances that stand in a line of counters. */
-const STANDING: readonly FixtureKind[] = [...DIVIDERS, 'dishwasher', 'wall-oven'];
+const stands = (f: Fixture) => divides(f) || FIXTURES[f.kind].counter === 'stands';
 
 /** Stretches of floor line that a kitchen's counters and the appliances between them take from the wall. */
 export function counterBreaks(
@@ -156,12 +155,11 @@ export function counterBreaks(
   const lines = (list: readonly Fixture[]) => list.flatMap((f) => floorLineOf(outline, f) ?? []);
   if (!hasCounterRule(area)) {
     // Elsewhere a fixed cabinet with a counter or work surface interrupts the wall in 2017 only.
-    return merged(lines(against.filter((f) => f.kind === 'counter' && f.fastened && edition === '2017')));
+    return merged(
+      lines(against.filter((f) => f.kind === 'counter' && f.fastened && !since(edition, '2020'))),
+    );
   }
-  return merged([
-    ...counterLine(outline, against.filter(isCounter)),
-    ...lines(against.filter((f) => STANDING.includes(f.kind))),
-  ]);
+  return merged([...counterLine(outline, against.filter(isCounter)), ...lines(against.filter(stands))]);
 }
 
 export type CounterShape = { surface: number; required: number; section: string };
@@ -171,14 +169,14 @@ export function islandNeeds({ kind, width, depth }: Fixture, edition: Edition): 
   const surface = (width * depth) / 144;
   const short = Math.min(width, depth);
   const long = Math.max(width, depth);
-  if (edition === '2017') {
+  if (!since(edition, '2020')) {
     return {
       surface,
       required: long >= 24 && short >= 12 ? 1 : 0,
       section: kind === 'island' ? '210.52(C)(2)' : '210.52(C)(3)',
     };
   }
-  if (edition === '2020') {
+  if (since(edition, '2020') && !since(edition, '2023')) {
     const required = short < 12 ? 0 : 1 + Math.ceil(Math.max(0, surface - 9) / 18 - 1e-9);
     return { surface, required, section: '210.52(C)(2)' };
   }
@@ -194,7 +192,7 @@ export function notServingIsland(box: Box, island: Fixture, edition: Edition): s
   if (box.mount === 'in-cabinet') return 'is inside a cabinet';
   if (box.height >= island.height)
     return box.height > island.height + ABOVE_COUNTER ? 'is more than 20 in. above the surface' : null;
-  if (edition === '2023') return 'is below the surface';
+  if (since(edition, '2023')) return 'is below the surface';
   if (island.height - box.height > 12) return 'is more than 12 in. below the surface';
   if (island.overhang > 6) return 'is under an overhang of more than 6 in.';
   return null;

@@ -1,19 +1,13 @@
 /** How far a cord runs from an outlet: to appliances, and to water. */
+import { isWater } from '#core/tables/fixtures.ts';
+import { since } from '#core/tables/editions.ts';
 import { boundsOf, outlineOf, pointOnWall, within, type Point } from '#core/job/outline.ts';
 import type { Area, Box, Fixture } from '#core/job/schema.ts';
 import { isOutside, NEAR_WATER } from '#core/tables/areas.ts';
 import { isPassage } from '#core/tables/openings.ts';
 import { lookup } from '#core/view/lookup.ts';
 import type { View } from '#core/view/view.ts';
-import {
-  Barriers,
-  barriersOf,
-  cordStart,
-  isWater,
-  shortestCord,
-  type CordPath,
-  type Segment,
-} from './cord.ts';
+import { Barriers, barriersOf, cordStart, shortestCord, type CordPath, type Segment } from './cord.ts';
 import { distance, footprint, isNearFixture, nearestOnSegment } from './footprint.ts';
 import { openingsIn } from './joined.ts';
 
@@ -31,7 +25,7 @@ const barriersOn = lookup(
       openings: openingsIn(view, area),
       fixtures: view.fixturesIn(area),
     }));
-    return new Barriers(barriersOf(rooms, view.edition !== '2017'));
+    return new Barriers(barriersOf(rooms, since(view.edition, '2020')));
   },
 );
 
@@ -41,7 +35,7 @@ const doorwaysOf = lookup(
   (view, areaId): Segment[] | null => {
     const area = view.document.areas[areaId]!;
     if (isOutside(area)) return null;
-    if (view.edition === '2017') return [];
+    if (!since(view.edition, '2020')) return [];
     const outline = outlineOf(area);
     return openingsIn(view, area).flatMap((o) => {
       const wall = isPassage(o) ? outline.walls.find((w) => w.id === o.wallId) : undefined;

@@ -2,6 +2,7 @@
  * The circuits of a house as problems to be solved: outlets sorted into the designated circuits of 210.11(C) and
  * the rest, each sort with its limits and prices.
  */
+import { FIXTURES } from '#core/tables/fixtures.ts';
 import { countsAtCounter } from '#core/plan/coverage.ts';
 import { lengthOf, panelPlace, plannedBetween, positionOf, type Place, runOf } from '#core/circuits/run.ts';
 import { decisionOn } from '#core/code/decisions.ts';
@@ -9,7 +10,7 @@ import { isArcRoom, isOutside } from '#core/tables/areas.ts';
 import type { Finding } from '#core/code/rule.ts';
 import type { View } from '#core/view/view.ts';
 import { breakerOf, rows, servedBy } from '#core/job/document.ts';
-import type { Area, Box, Circuit, FixtureKind, Gauge, Panel } from '#core/job/schema.ts';
+import type { Area, Box, Circuit, Gauge, Panel } from '#core/job/schema.ts';
 import { hasCounterRule } from '#core/plan/counters.ts';
 import { isReceptacle, isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 import { breakerPrice, cablePrice } from '#core/panel/prices.ts';
@@ -62,29 +63,10 @@ export interface HouseProblem {
   leftOut: { box: Box; why: string }[];
 }
 
-/** Appliances that get a circuit of their own. */
-const DEDICATED: readonly FixtureKind[] = [
-  'range',
-  'cooktop',
-  'wall-oven',
-  'microwave',
-  'dishwasher',
-  'disposer',
-  'dryer',
-  'water-heater',
-  'furnace',
-  'air-handler',
-  'outdoor-unit',
-  'heat-pump',
-  'sump-pump',
-  'kiln',
-  'vehicle-charger',
-];
-
 function sortOf(view: View, { box, area }: Pick<Site, 'box' | 'area'>): Sort {
   const served = servedBy(view.document, box);
   if (box.device.kind === 'hard-wired' || (isReceptacle(box) && !isSmallReceptacle(box))) return 'individual';
-  if (box.purpose === 'vehicle' || (served && DEDICATED.includes(served.kind))) return 'individual';
+  if (box.purpose === 'vehicle' || (served && FIXTURES[served.kind].ownCircuit)) return 'individual';
   if (!isReceptacle(box)) return 'general';
   if (hasCounterRule(area)) return 'kitchen';
   if (area.kind === 'laundry') return 'laundry';

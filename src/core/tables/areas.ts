@@ -1,8 +1,7 @@
 /** What each kind of area means to the rules, per edition. */
-import type { Area, AreaKind, Edition, FixtureKind, Level } from '#core/job/schema.ts';
+import type { Area, AreaKind, Edition, Level } from '#core/job/schema.ts';
 
-type PerEdition<T> = Record<Edition, T>;
-const always = <T>(value: T): PerEdition<T> => ({ '2017': value, '2020': value, '2023': value });
+import { always, at, type PerEdition } from './editions.ts';
 
 export interface GfciEntry {
   /** Which receptacles of the area need GFCI. */
@@ -118,8 +117,8 @@ export const atOrBelowGrade = (area: Area, level: Level | undefined): boolean =>
 /** What the list of 210.8(A) says of an area; an outbuilding lived in, or above grade, is not on it. */
 export function gfciEntry(area: Area, level: Level | undefined, edition: Edition): GfciEntry {
   if (area.kind === 'accessory' && (area.conditions.habitable || !atOrBelowGrade(area, level)))
-    return NONE[edition];
-  return AREA_FACTS[area.kind].gfci[edition];
+    return at(NONE, edition);
+  return at(AREA_FACTS[area.kind].gfci, edition);
 }
 
 /** On the list of 210.12, or similar to a room that is; an outbuilding lived in counts as one. */
@@ -168,16 +167,6 @@ export const DAMP_SECTION: PerEdition<string | null> = {
   '2023': '210.8(A)(12)',
 };
 
-/** Appliances whose outlet needs GFCI wherever it is, cord-connected or hard-wired. */
-export const APPLIANCE_GFCI: PerEdition<{ kinds: readonly FixtureKind[]; section: string }> = {
-  '2017': { kinds: ['dishwasher'], section: '210.8(D)' },
-  '2020': { kinds: ['dishwasher', 'sump-pump'], section: '422.5(A)' },
-  '2023': {
-    kinds: ['dishwasher', 'range', 'wall-oven', 'cooktop', 'dryer', 'microwave', 'sump-pump'],
-    section: '210.8(D)',
-  },
-};
-
 /** The lighting outlet of a crawl space. */
 export const CRAWL_LIGHT_SECTION: PerEdition<string> = {
   '2017': '210.8(E)',
@@ -187,26 +176,3 @@ export const CRAWL_LIGHT_SECTION: PerEdition<string> = {
 
 /** Until this day the 2023 edition excepts listed heating and cooling equipment outdoors, 210.8(F). */
 export const OUTDOOR_HVAC_EXCEPTED_UNTIL = '2026-09-01';
-
-/** Not easily moved: one single receptacle behind one need not be tamper-resistant, 406.12. */
-export const NOT_EASILY_MOVED: readonly FixtureKind[] = [
-  'refrigerator',
-  'range',
-  'cooktop',
-  'wall-oven',
-  'microwave',
-  'dishwasher',
-  'washer',
-  'dryer',
-  'water-heater',
-];
-
-const SERVICED: readonly FixtureKind[] = [
-  'furnace',
-  'air-handler',
-  'outdoor-unit',
-  'heat-pump',
-  'evaporative-cooler',
-];
-/** Heating and cooling equipment, which somebody comes to service. */
-export const isServiced = ({ kind }: { kind: FixtureKind }): boolean => SERVICED.includes(kind);

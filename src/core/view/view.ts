@@ -1,4 +1,5 @@
 /** A document with what stands where in it, kept up to date change by change; look-ups over it are declared by `lookup`. */
+import { isServiced } from '#core/tables/fixtures.ts';
 import { changesBetween, rowsById, type Change } from '#core/job/document.ts';
 import {
   TABLE_NAMES,
@@ -14,7 +15,6 @@ import {
   type Rows,
   type TableName,
 } from '#core/job/schema.ts';
-import { isServiced } from '#core/tables/areas.ts';
 import { lookup, lookupOfAll, Memos } from './lookup.ts';
 import { RowIndex, type InRoom } from './rowIndex.ts';
 import { changes, changesDevice, justChanges, roomsOf, touchedBy, type Touched } from './touched.ts';

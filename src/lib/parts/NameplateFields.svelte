@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { FIXTURES } from '#core/tables/fixtures.ts';
   import { PLAIN_NAMEPLATE } from '#core/job/document.ts';
   import type { Fixture } from '#core/job/schema.ts';
   import { useSession } from '../store/session.svelte.ts';
@@ -21,22 +22,13 @@
     { key: 'maximumBreaker', label: 'Max. breaker or fuse', unit: 'A', max: 400 },
     { key: 'horsepower', label: 'Motor', unit: 'hp', max: 10 },
   ] as const;
-  /** Cooling and motors are marked with more than current and power. */
-  const DRIVEN: readonly Fixture['kind'][] = [
-    'outdoor-unit',
-    'heat-pump',
-    'air-handler',
-    'furnace',
-    'room-cooler',
-    'evaporative-cooler',
-    'sump-pump',
-    'motor',
-    'fixed-equipment',
-  ];
   const shown = $derived(
     FIELDS.filter(
       ({ key }) =>
-        DRIVEN.includes(fixture.kind) || key === 'amps' || key === 'watts' || key === 'maximumBreaker',
+        FIXTURES[fixture.kind].plate === 'cooling-or-motor' ||
+        key === 'amps' ||
+        key === 'watts' ||
+        key === 'maximumBreaker',
     ),
   );
 </script>

@@ -1,3 +1,4 @@
+import { at } from '#core/tables/editions.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { afciMeans, afciRoom, afciSection, suppliedRoom, describeOrigin } from '../decisions.ts';
 import { changeBreaker, changeDevice, rule, type Fix } from '../rule.ts';
@@ -36,7 +37,7 @@ export const afci = rule({
     const where = added
       ? circuit.status === 'new'
         ? section
-        : CHANGED[view.edition]
+        : at(CHANGED, view.edition)
       : `406.4(D)(4), ${section}`;
     const bare = changed.filter((s) => afciMeans(circuit, s) === null);
     if (circuit.status !== 'new' && bare.length === 0) {

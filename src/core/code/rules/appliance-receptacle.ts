@@ -1,8 +1,9 @@
+import { always } from '#core/tables/editions.ts';
 import { cordTo } from '#core/plan/reach.ts';
 import type { Box, Fixture } from '#core/job/schema.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { formatLength } from '#core/units/length.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import type { View } from '#core/view/view.ts';
 import { isGeneral } from './counted.ts';
 import { placeFix } from './spacing.ts';
@@ -26,7 +27,7 @@ export const applianceReceptacle = rule({
   title: 'Receptacle at the place of an appliance',
   scope: 'fixture',
   level: 'violation',
-  sections: sameSection('210.50(C)'),
+  sections: always('210.50(C)'),
   why: 'An appliance cord is 6 ft or shorter, and an extension cord is not a repair for a missing outlet.',
   limit: { value: APPLIANCE_REACH, unit: 'in', tighter: 'less', of: 'distance from the appliance' },
   check(fixture, view) {

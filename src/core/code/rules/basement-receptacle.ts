@@ -1,4 +1,5 @@
-import { rule, sameSection } from '../rule.ts';
+import { always } from '#core/tables/editions.ts';
+import { rule } from '../rule.ts';
 import { countVerdict } from './counted.ts';
 
 export const basementReceptacle = rule({
@@ -6,7 +7,7 @@ export const basementReceptacle = rule({
   title: 'Receptacle in each unfinished part of a basement',
   scope: 'area',
   level: 'violation',
-  sections: sameSection('210.52(G)(3)'),
+  sections: always('210.52(G)(3)'),
   why: 'Besides the outlets for equipment, somebody will plug in a pump, a light or a tool.',
   check(area, view) {
     if (area.kind !== 'basement-unfinished') return [];

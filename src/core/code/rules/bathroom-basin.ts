@@ -1,6 +1,7 @@
+import { always } from '#core/tables/editions.ts';
 import { cordTo } from '#core/plan/reach.ts';
 import { formatLength } from '#core/units/length.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import { isGeneral } from './counted.ts';
 import { placeFix } from './spacing.ts';
 
@@ -14,7 +15,7 @@ export const bathroomBasin = rule({
   title: 'Receptacle at each bathroom basin',
   scope: 'fixture',
   level: 'violation',
-  sections: sameSection('210.52(D)'),
+  sections: always('210.52(D)'),
   why: 'Shavers and dryers are used at the basin; without an outlet there cords cross it.',
   limit: { value: BASIN_REACH, unit: 'in', tighter: 'less', of: 'distance from the basin' },
   check(fixture, view) {

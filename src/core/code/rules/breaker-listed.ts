@@ -1,11 +1,12 @@
-import { changeBreaker, rule, sameSection } from '../rule.ts';
+import { always } from '#core/tables/editions.ts';
+import { changeBreaker, rule } from '../rule.ts';
 
 export const breakerListed = rule({
   id: 'breaker-listed',
   title: 'Breaker listed for its panel',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('110.3(B), 110.9'),
+  sections: always('110.3(B), 110.9'),
   why: 'A breaker that only happens to fit may make poor contact with the bus and has not been tested to open a fault there.',
   check(circuit) {
     const { listed } = circuit.breaker;

@@ -1,15 +1,16 @@
+import { always } from '#core/tables/editions.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { loadOfCircuit, sizingInputOf, withoutPlate } from '#core/circuits/circuitLoad.ts';
 import { sizeCircuit } from '#core/circuits/sizing.ts';
 import { BRANCH_RATINGS } from '#core/job/schema.ts';
-import { changeBreaker, changeCircuit, rule, sameSection, type Fix } from '../rule.ts';
+import { changeBreaker, changeCircuit, rule, type Fix } from '../rule.ts';
 
 export const circuitLoad = rule({
   id: 'circuit-load',
   title: 'Breaker and conductor for the appliance',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('210.19(A), 210.20(A)'),
+  sections: always('210.19(A), 210.20(A)'),
   why: 'Too little trips or overheats under the load it is there for; too much leaves the appliance unprotected.',
   check(circuit, view) {
     const run = runOf(view, circuit);

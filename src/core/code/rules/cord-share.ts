@@ -1,3 +1,4 @@
+import { since } from '#core/tables/editions.ts';
 import { fixturesOn } from '#core/circuits/circuitLoad.ts';
 import { outletsOf, runOf } from '#core/circuits/run.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
@@ -34,7 +35,7 @@ export const cordShare = rule({
       if (cooler) limits.push(others ? [0.5 * rating, '440.62(C)'] : [0.8 * rating, '440.62(B)']);
       // What is fastened in place is bound as fixed equipment, by half; alone it may take all.
       if (!cooler && others && !fixture.fastened && rating <= 30)
-        limits.push([0.8 * rating, view.edition === '2023' ? '210.23(B)(1)' : '210.23(A)(1)']);
+        limits.push([0.8 * rating, since(view.edition, '2023') ? '210.23(B)(1)' : '210.23(A)(1)']);
       // A duplex is two receptacles, even alone.
       const byReceptacle = BY_RECEPTACLE[slot];
       if (byReceptacle !== undefined && (others || kind !== 'single') && rating <= 30)

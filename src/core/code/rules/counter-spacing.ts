@@ -1,6 +1,7 @@
+import { always } from '#core/tables/editions.ts';
 import { countersCovered } from '#core/plan/coverage.ts';
 import { COUNTER_REACH } from '#core/plan/counters.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import { spacingVerdicts } from './spacing.ts';
 
 export const counterSpacing = rule({
@@ -8,7 +9,7 @@ export const counterSpacing = rule({
   title: 'Receptacles along counters',
   scope: 'area',
   level: 'violation',
-  sections: sameSection('210.52(C)(1)'),
+  sections: always('210.52(C)(1)'),
   why: 'Kitchen appliances have 2 ft cords so that they do not trail over the edge or across a range or sink.',
   limit: { value: COUNTER_REACH, unit: 'in', tighter: 'less', of: 'reach along the counter' },
   check(area, view) {

@@ -1,6 +1,7 @@
+import { since, always } from '#core/tables/editions.ts';
 import type { Area } from '#core/job/schema.ts';
 import { formatLength } from '#core/units/length.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import type { View } from '#core/view/view.ts';
 import { countVerdict } from './counted.ts';
 
@@ -12,7 +13,7 @@ const WIDEST_GAP = 4;
 /** Why a deck, porch or balcony needs none, or null when it does. A gap not measured counts as none. */
 export function deckExcused(area: Area, view: View): string | null {
   const { houseGap, reachedFromInside } = area.conditions;
-  if (view.edition === '2017') {
+  if (!since(view.edition, '2020')) {
     if (!reachedFromInside) return 'it is not reached from inside (2017)';
     return houseGap === null || houseGap === 0 ? null : 'it is not attached to the house (2017)';
   }
@@ -26,7 +27,7 @@ export const deckReceptacle = rule({
   title: 'Receptacle at a deck, porch or balcony',
   scope: 'area',
   level: 'violation',
-  sections: sameSection('210.52(E)(3)'),
+  sections: always('210.52(E)(3)'),
   why: 'People sit, cook and hang lights there; a cord through a door is pinched and cut.',
   limit: { value: HIGHEST_OUTDOORS, unit: 'in', tighter: 'less', of: 'height above the walking surface' },
   check(area, view) {

@@ -1,8 +1,9 @@
+import { always } from '#core/tables/editions.ts';
 import { dutiesOn } from '#core/panel/jobLoad.ts';
 import { runOf } from '#core/circuits/run.ts';
 import type { Duty } from '#core/panel/duty.ts';
 import type { Command } from '#core/job/commands.ts';
-import { changeBreaker, rule, sameSection, type Verdict } from '../rule.ts';
+import { changeBreaker, rule, type Verdict } from '../rule.ts';
 import { isAltered, namesOf } from './names.ts';
 
 const KIND: Partial<Record<Duty, { name: string; section: string }>> = {
@@ -18,7 +19,7 @@ export const designatedCircuits = rule({
   title: 'What a designated circuit may feed',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('210.11(C)'),
+  sections: always('210.11(C)'),
   why: 'Kitchens, laundries, bathrooms, garages and heating get circuits of their own because they use them up.',
   check(circuit, view) {
     const { duty, strangers } = dutiesOn(view, circuit);

@@ -1,10 +1,10 @@
+import { isServiced } from '#core/tables/fixtures.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { placeInPlan } from '#core/job/outline.ts';
 import type { Box, Fixture } from '#core/job/schema.ts';
 import { distance, footprint, nearestOnPolygon } from '#core/plan/footprint.ts';
 import { formatLength } from '#core/units/length.ts';
 import { rule } from '../rule.ts';
-import { isServiced } from '#core/tables/areas.ts';
 import type { View } from '#core/view/view.ts';
 import { isGeneral } from './counted.ts';
 import { placeFix } from './spacing.ts';

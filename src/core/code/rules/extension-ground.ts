@@ -1,12 +1,13 @@
+import { always } from '#core/tables/editions.ts';
 import { runOf } from '#core/circuits/run.ts';
-import { rule, sameSection, type Verdict } from '../rule.ts';
+import { rule, type Verdict } from '../rule.ts';
 
 export const extensionGround = rule({
   id: 'extension-ground',
   title: 'Extending wiring without a ground',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('250.130(C)'),
+  sections: always('250.130(C)'),
   why: 'A new outlet needs a ground, and an old two-wire box has none to give; the neutral is never one.',
   check(circuit, view) {
     const { stops } = runOf(view, circuit);

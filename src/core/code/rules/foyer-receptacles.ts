@@ -1,8 +1,9 @@
+import { always } from '#core/tables/editions.ts';
 import { wallCoverage } from '#core/plan/coverage.ts';
 import { isClosed, outlineOf } from '#core/job/outline.ts';
 import { onWalls } from '#core/plan/wallSpaces.ts';
 import { round } from '#core/units/quantity.ts';
-import { rule, sameSection, type Verdict } from '../rule.ts';
+import { rule, type Verdict } from '../rule.ts';
 import { placeFix } from './spacing.ts';
 
 /** Largest foyer that needs none, square feet. */
@@ -15,7 +16,7 @@ export const foyerReceptacles = rule({
   title: 'Receptacles in a foyer',
   scope: 'area',
   level: 'violation',
-  sections: sameSection('210.52(I)'),
+  sections: always('210.52(I)'),
   why: 'A foyer that is a room gets lamps and cleaners like a room.',
   limit: { value: FOYER_WALL, unit: 'in', tighter: 'less', of: 'wall space that needs one' },
   check(area, view) {

@@ -1,12 +1,13 @@
+import { always } from '#core/tables/editions.ts';
 import { outOfReach } from '../outOfReach.ts';
-import { changeBox, rule, sameSection } from '../rule.ts';
+import { changeBox, rule } from '../rule.ts';
 
 export const gfciAccessible = rule({
   id: 'gfci-accessible',
   title: 'GFCI device within reach',
   scope: 'box',
   level: 'violation',
-  sections: sameSection('210.8'),
+  sections: always('210.8'),
   why: 'A device that trips behind the refrigerator is neither tested nor reset.',
   check(box, view) {
     if (box.status === 'remove' || box.device.kind !== 'gfci') return [];

@@ -1,6 +1,7 @@
+import { always } from '#core/tables/editions.ts';
 import { isClosed, outlineOf } from '#core/job/outline.ts';
 import { formatLength } from '#core/units/length.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import { countVerdict } from './counted.ts';
 
 /** Shortest hallway that needs a receptacle, inches along its centre line. */
@@ -20,7 +21,7 @@ export const hallwayReceptacle = rule({
   title: 'Receptacle in a long hallway',
   scope: 'area',
   level: 'violation',
-  sections: sameSection('210.52(H)'),
+  sections: always('210.52(H)'),
   why: 'A vacuum cleaner or night light in a long hall needs an outlet there.',
   limit: { value: LEAST_HALL, unit: 'in', tighter: 'less', of: 'length that needs a receptacle' },
   check(area, view) {

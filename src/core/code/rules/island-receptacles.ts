@@ -1,12 +1,6 @@
-import type { Edition } from '#core/job/schema.ts';
-import {
-  boxesOn,
-  fromOuterEnd,
-  hasCounterRule,
-  islandNeeds,
-  isIsland,
-  notServingIsland,
-} from '#core/plan/counters.ts';
+import { isIsland } from '#core/tables/fixtures.ts';
+import { at, since, type PerEdition } from '#core/tables/editions.ts';
+import { boxesOn, fromOuterEnd, hasCounterRule, islandNeeds, notServingIsland } from '#core/plan/counters.ts';
 import { formatLength } from '#core/units/length.ts';
 import { round } from '#core/units/quantity.ts';
 import { rule, type Verdict } from '../rule.ts';
@@ -14,7 +8,7 @@ import { placeFix } from './spacing.ts';
 
 /** Farthest a peninsula's receptacle may be from its outer end from 2020 on, inches. */
 const OUTER_END = 24;
-const LOCATION: Record<Edition, string> = {
+const LOCATION: PerEdition<string> = {
   '2017': '210.52(C)(5)',
   '2020': '210.52(C)(3)',
   '2023': '210.52(C)(3)',
@@ -41,12 +35,12 @@ export const islandReceptacles = rule({
     const size = `${formatLength(fixture.width)} × ${formatLength(fixture.depth)}, ${round(surface, 1)} ft²`;
     const left = refused.map((r) => `${r.box.name} ${r.why}`).join('; ');
     const verdicts: Verdict[] = [];
-    if (edition === '2023') {
+    if (since(edition, '2023')) {
       // Optional, but what is fitted must not hang below the top, where a child or a hip catches the cord.
       if (refused.length > 0)
         verdicts.push({
           level: 'violation',
-          section: LOCATION[edition],
+          section: at(LOCATION, edition),
           message: `${fixture.name}: ${left}`,
         });
       if (counted.length === 0 && !fixture.futureProvision) {
@@ -88,7 +82,12 @@ export const islandReceptacles = rule({
       ];
     }
     const nearest = Math.min(...counted.map((b) => fromOuterEnd(b, fixture)));
-    if (edition === '2020' && fixture.kind === 'peninsula' && nearest > OUTER_END) {
+    if (
+      since(edition, '2020') &&
+      !since(edition, '2023') &&
+      fixture.kind === 'peninsula' &&
+      nearest > OUTER_END
+    ) {
       return [
         {
           level: 'violation',

@@ -1,5 +1,6 @@
+import { always } from '#core/tables/editions.ts';
 import type { Area } from '#core/job/schema.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import type { View } from '#core/view/view.ts';
 import { countVerdict } from './counted.ts';
 
@@ -12,7 +13,7 @@ export const laundryReceptacle = rule({
   title: 'Receptacle for the laundry',
   scope: 'area',
   level: 'violation',
-  sections: sameSection('210.52(F)'),
+  sections: always('210.52(F)'),
   why: 'The washer needs an outlet of its own within reach.',
   check(area, view) {
     if (!isLaundryArea(area, view)) return [];

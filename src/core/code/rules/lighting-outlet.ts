@@ -1,6 +1,7 @@
+import { always } from '#core/tables/editions.ts';
 import type { Area, AreaKind, Box } from '#core/job/schema.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import { AREA_FACTS, hasWallRule } from '#core/tables/areas.ts';
 import type { View } from '#core/view/view.ts';
 
@@ -25,7 +26,7 @@ export const lightingOutlet = rule({
   title: 'Switched lighting outlet',
   scope: 'area',
   level: 'violation',
-  sections: sameSection('210.70(A)'),
+  sections: always('210.70(A)'),
   why: 'Nobody should have to cross a dark room, or feel for a stair, to find the light.',
   check(area, view) {
     const section = asks(area);

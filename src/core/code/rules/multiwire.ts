@@ -1,23 +1,16 @@
 /** Circuits with two hots: legs, what opens them together, and one neutral shared by both. */
+import { always } from '#core/tables/editions.ts';
 import { isMultiwire, type RunStop, runOf } from '#core/circuits/run.ts';
 import { legsOf, spacesOf } from '#core/panel/spaces.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
-import {
-  changeBreaker,
-  changeCircuit,
-  changeDevice,
-  changeStop,
-  rule,
-  sameSection,
-  type Verdict,
-} from '../rule.ts';
+import { changeBreaker, changeCircuit, changeDevice, changeStop, rule, type Verdict } from '../rule.ts';
 
 export const oppositeLegs = rule({
   id: 'opposite-legs',
   title: 'Two poles on opposite legs',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('210.4, 200.4'),
+  sections: always('210.4, 200.4'),
   why: 'On one leg the two hots make no 240 V, and a shared neutral carries the sum of both sides instead of the difference.',
   check(circuit) {
     if (circuit.breaker.poles === 1) return [];
@@ -45,7 +38,7 @@ export const simultaneousDisconnect = rule({
   title: 'Both hots open together',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('210.4(B)'),
+  sections: always('210.4(B)'),
   why: 'With one hot off and the other on, a box that looks dead is not, and the shared neutral still carries current.',
   check(circuit, view) {
     const { tie, poles } = circuit.breaker;
@@ -102,7 +95,7 @@ export const sharedNeutralProtection = rule({
   title: 'GFCI and AFCI on a shared neutral',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('110.3(B), 210.4'),
+  sections: always('110.3(B), 210.4'),
   why: 'A device that watches one hot sees the other side’s current come back on the shared neutral and trips at once.',
   check(circuit, view) {
     const run = runOf(view, circuit);
@@ -154,7 +147,7 @@ export const neutralThroughDevice = rule({
   title: 'Shared neutral through a device',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('300.13(B)'),
+  sections: always('300.13(B)'),
   why: 'Taking the device out opens the shared neutral: both sides are then in series across 240 V and small loads burn.',
   check(circuit, view) {
     const run = runOf(view, circuit);
@@ -183,7 +176,7 @@ export const splitReceptacle = rule({
   title: 'Tab of a receptacle on two hots',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('210.7, 210.4'),
+  sections: always('210.7, 210.4'),
   why: 'The tab between the brass screws joins both legs: it is a dead short the moment the breaker closes.',
   check(circuit, view) {
     const run = runOf(view, circuit);

@@ -1,6 +1,7 @@
+import { always } from '#core/tables/editions.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { decisionOn } from '../decisions.ts';
-import { changeBox, changeDevice, rule, sameSection } from '../rule.ts';
+import { changeBox, changeDevice, rule } from '../rule.ts';
 import { byAge } from './reach.ts';
 
 export const noEquipmentGround = rule({
@@ -8,7 +9,7 @@ export const noEquipmentGround = rule({
   title: 'Receptacle without an equipment ground',
   scope: 'box',
   level: 'violation',
-  sections: sameSection('406.4(D)(2)'),
+  sections: always('406.4(D)(2)'),
   why: 'A third slot promises a ground; without one, a fault leaves the appliance’s metal live unless a GFCI is upstream.',
   check(box, view) {
     if (box.status === 'remove' || !isReceptacle(box)) return [];

@@ -1,8 +1,9 @@
+import { always } from '#core/tables/editions.ts';
 import { countersCovered } from '#core/plan/coverage.ts';
 import { outlineOf } from '#core/job/outline.ts';
 import { floorLineOf, notServingCounter } from '#core/plan/counters.ts';
 import { isReceptacle, notCounted as notCountedAtWall } from '#core/plan/wallSpaces.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import { hasWallRule } from '#core/tables/areas.ts';
 
 export const notCounted = rule({
@@ -10,7 +11,7 @@ export const notCounted = rule({
   title: 'Receptacle that does not count toward spacing',
   scope: 'box',
   level: 'note',
-  sections: sameSection('210.52'),
+  sections: always('210.52'),
   why: 'It may stay, but the wall or counter there is judged as if it were not.',
   check(box, view) {
     const area = view.document.areas[box.areaId];

@@ -1,11 +1,12 @@
-import { rule, sameSection } from '../rule.ts';
+import { always } from '#core/tables/editions.ts';
+import { rule } from '../rule.ts';
 
 export const onACircuit = rule({
   id: 'on-a-circuit',
   title: 'Outlet on a circuit',
   scope: 'box',
   level: 'unknown',
-  sections: sameSection('plan'),
+  sections: always('plan'),
   why: 'Protection, load and drop follow from the circuit; off a circuit they are unknown.',
   check(box, view) {
     if (box.status === 'remove' || view.circuitOf(box.id)) return [];

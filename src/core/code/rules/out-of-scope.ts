@@ -1,12 +1,14 @@
-import { rule, sameSection } from '../rule.ts';
-import { LARGEST_SERVICE, outOfScope } from '#core/tables/scope.ts';
+import { always } from '#core/tables/editions.ts';
+import { rule } from '../rule.ts';
+import { LARGEST_SERVICE } from '#core/tables/scope.ts';
+import { outOfScope } from '#core/tables/fixtures.ts';
 
 export const equipmentOutOfScope = rule({
   id: 'equipment-out-of-scope',
   title: 'Equipment that is not judged here',
   scope: 'fixture',
   level: 'unknown',
-  sections: sameSection('Articles 680, 690, 702 and others'),
+  sections: always('Articles 680, 690, 702 and others'),
   why: 'Pools, tubs, saunas, generators and inverters have articles of their own, and silence is no approval.',
   check(fixture) {
     const scope = outOfScope(fixture);
@@ -27,7 +29,7 @@ export const serviceOutOfScope = rule({
   title: 'Service that is not judged here',
   scope: 'panel',
   level: 'unknown',
-  sections: sameSection('230, 250.66'),
+  sections: always('230, 250.66'),
   why: 'Above 400 A a service is engineered work.',
   check: (panel) =>
     panel.feeder === null && panel.mainRating > LARGEST_SERVICE

@@ -1,4 +1,5 @@
-import { rule, sameSection } from '../rule.ts';
+import { always } from '#core/tables/editions.ts';
+import { rule } from '../rule.ts';
 import { countVerdict } from './counted.ts';
 
 export const outbuildingReceptacle = rule({
@@ -6,7 +7,7 @@ export const outbuildingReceptacle = rule({
   title: 'Receptacle in an outbuilding with power',
   scope: 'area',
   level: 'violation',
-  sections: sameSection('210.52(G)(2)'),
+  sections: always('210.52(G)(2)'),
   why: 'Where there is power there will be tools, and tools on a cord from the house.',
   check(area, view) {
     const outbuilding = area.kind === 'accessory' || area.kind === 'boathouse';

@@ -1,6 +1,6 @@
 import type { Area, Box } from '#core/job/schema.ts';
 import { formatLength } from '#core/units/length.ts';
-import { rule, sameSection, type Verdict } from '../rule.ts';
+import { rule, type Verdict } from '../rule.ts';
 import { aboveGrade, isOutside } from '#core/tables/areas.ts';
 import type { View } from '#core/view/view.ts';
 import { isGeneral } from './counted.ts';
@@ -64,7 +64,7 @@ export const outdoorReceptacles = rule({
         ? [
             {
               level: 'satisfied',
-              section: sameSection('210.52(E)(2)')[view.edition],
+              section: '210.52(E)(2)',
               message: 'no own entrance at grade on record; the unit needs none outdoors',
             },
           ]

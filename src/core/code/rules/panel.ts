@@ -1,4 +1,5 @@
 /** Rules about a panel itself: spaces, ratings, bonding, openings, directory, load, feeder. */
+import { always } from '#core/tables/editions.ts';
 import { loadOf } from '#core/panel/jobLoad.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { dwellingLoad, LOAD_SECTION } from '#core/loads/dwelling.ts';
@@ -8,14 +9,14 @@ import { directoryFault, purposeOf } from '#core/panel/purpose.ts';
 import { freeSpace, idOf, isClash, nameOf, spacesIn, spacesOf } from '#core/panel/spaces.ts';
 import { round } from '#core/units/quantity.ts';
 import { LARGEST_SERVICE } from '#core/tables/scope.ts';
-import { changeCircuit, changePanel, rule, sameSection, type Fix, type Verdict } from '../rule.ts';
+import { changeCircuit, changePanel, rule, type Fix, type Verdict } from '../rule.ts';
 
 export const panelSpaces = rule({
   id: 'panel-spaces',
   title: 'Breakers in the spaces of the panel',
   scope: 'panel',
   level: 'violation',
-  sections: sameSection('110.3(B), 408.54'),
+  sections: always('110.3(B), 408.54'),
   why: 'A panel is tested for one breaker in each space, and for tandems only where its label says so.',
   check(panel, view) {
     const circuits = view.circuitsIn(panel).filter((c) => c.status !== 'remove');
@@ -74,7 +75,7 @@ export const panelRating = rule({
   title: 'Main breaker within the panel’s bus',
   scope: 'panel',
   level: 'violation',
-  sections: sameSection('408.36'),
+  sections: always('408.36'),
   why: 'The bus bars carry what the breaker ahead of them lets through.',
   check(panel) {
     // The breaker at either end of its feeder will do.
@@ -96,7 +97,7 @@ export const panelBonding = rule({
   title: 'Neutral and enclosure: joined once, at the service',
   scope: 'panel',
   level: 'violation',
-  sections: sameSection('250.24(B), 250.142(B)'),
+  sections: always('250.24(B), 250.142(B)'),
   why: 'Joined nowhere, a fault does not trip the breaker; joined twice, grounds and metal carry current all day.',
   check(panel) {
     const fix = (label: string, bonded: boolean): Fix[] => [
@@ -155,7 +156,7 @@ export const panelOpenings = rule({
   title: 'Unused openings closed',
   scope: 'panel',
   level: 'violation',
-  sections: sameSection('408.7, 110.12(A)'),
+  sections: always('408.7, 110.12(A)'),
   why: 'A finger or a dropped screw goes through an open knockout straight to the bus.',
   check(panel) {
     if (!panel.found) return [];
@@ -182,7 +183,7 @@ export const directory = rule({
   title: 'Panel directory',
   scope: 'panel',
   level: 'violation',
-  sections: sameSection('408.4(A)'),
+  sections: always('408.4(A)'),
   why: 'Whoever must cut the power in a hurry reads the directory once: each line says what it feeds and no other does.',
   check(panel, view) {
     const circuits = view.circuitsIn(panel).filter((c) => c.status !== 'remove');
@@ -216,7 +217,7 @@ export const serviceLoad = rule({
   title: 'Service against the dwelling’s load',
   scope: 'panel',
   level: 'violation',
-  sections: sameSection('230.42, 230.79'),
+  sections: always('230.42, 230.79'),
   why: 'A service that is too small trips when everyone is home on the coldest evening.',
   check(panel, view) {
     if (panel.feeder !== null || view.circuitsIn(panel).length === 0) return [];
@@ -274,7 +275,7 @@ export const feederRule = rule({
   title: 'Feeder of a subpanel',
   scope: 'panel',
   level: 'violation',
-  sections: sameSection('215.2, 215.3, 250.32'),
+  sections: always('215.2, 215.3, 250.32'),
   why: 'The feeder carries all that the subpanel feeds, and brings it the ground that trips its breakers.',
   check(panel, view) {
     const { feeder } = panel;

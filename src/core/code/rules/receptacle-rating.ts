@@ -1,6 +1,7 @@
+import { always } from '#core/tables/editions.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
-import { changeDevice, rule, sameSection, type Verdict } from '../rule.ts';
+import { changeDevice, rule, type Verdict } from '../rule.ts';
 
 /** Receptacle ratings allowed on a circuit with two or more receptacles, 210.21(B)(3). */
 const ALLOWED: Record<number, readonly number[]> = {
@@ -16,7 +17,7 @@ export const receptacleRating = rule({
   title: 'Receptacle rating on its circuit',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('210.21(B)'),
+  sections: always('210.21(B)'),
   why: 'A receptacle rated below what the breaker lets through can overheat without the breaker ever tripping.',
   check(circuit, view) {
     const { rating } = circuit.breaker;

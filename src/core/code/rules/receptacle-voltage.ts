@@ -1,12 +1,13 @@
+import { always } from '#core/tables/editions.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
-import { changeCircuit, rule, sameSection, type Verdict } from '../rule.ts';
+import { changeCircuit, rule, type Verdict } from '../rule.ts';
 
 export const receptacleVoltage = rule({
   id: 'receptacle-voltage',
   title: 'Receptacle for the voltage of its circuit',
   scope: 'box',
   level: 'violation',
-  sections: sameSection('406.4(F)'),
+  sections: always('406.4(F)'),
   why: 'The slots promise a voltage: what is plugged in gets the one that is there.',
   check(box, view) {
     if (box.status === 'remove' || !isReceptacle(box)) return [];

@@ -1,8 +1,9 @@
+import { since, always } from '#core/tables/editions.ts';
 import { dutiesOn } from '#core/panel/jobLoad.ts';
 import type { Area, Box, Circuit } from '#core/job/schema.ts';
 import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 import type { Duty } from '#core/panel/duty.ts';
-import { rule, sameSection, type Verdict } from '../rule.ts';
+import { rule, type Verdict } from '../rule.ts';
 import type { View } from '#core/view/view.ts';
 
 interface Wanted {
@@ -44,7 +45,7 @@ const WANTED: readonly Wanted[] = [
     in: ({ kind, conditions }, view) => {
       if (kind !== 'garage' || (conditions.detached && !conditions.powered)) return false;
       if (view.document.job.dwelling !== 'multifamily') return true;
-      return view.edition !== '2017' && conditions.attachedToUnit;
+      return since(view.edition, '2020') && conditions.attachedToUnit;
     },
   },
 ];
@@ -54,7 +55,7 @@ export const requiredCircuits = rule({
   title: 'Circuits a dwelling must have',
   scope: 'house',
   level: 'violation',
-  sections: sameSection('210.11(C)'),
+  sections: always('210.11(C)'),
   why: 'Toasters, irons and hair dryers each take most of a circuit: the code reserves circuits where they are used.',
   check(_house, view) {
     return WANTED.flatMap((wanted): Verdict[] => {

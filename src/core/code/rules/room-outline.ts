@@ -1,13 +1,14 @@
+import { always } from '#core/tables/editions.ts';
 import { crossingWalls, isClosed, outlineOf, CLOSING_TOLERANCE } from '#core/job/outline.ts';
 import { formatInches, formatLength } from '#core/units/length.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 
 export const roomOutline = rule({
   id: 'room-outline',
   title: 'Room outline',
   scope: 'area',
   level: 'unknown',
-  sections: sameSection('survey'),
+  sections: always('survey'),
   why: 'Spacing is judged along the floor line, so a room that does not close cannot be judged.',
   check(area) {
     const outline = outlineOf(area);

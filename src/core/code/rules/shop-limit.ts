@@ -1,13 +1,14 @@
+import { always } from '#core/tables/editions.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 
 export const shopLimit = rule({
   id: 'shop-limit',
   title: 'Receptacles per circuit, by shop habit',
   scope: 'circuit',
   level: 'recommended',
-  sections: sameSection('shop habit'),
+  sections: always('shop habit'),
   why: 'The code sets no number in a dwelling; a shop limit keeps breakers from nuisance trips.',
   check(circuit, view) {
     const count = runOf(view, circuit).stops.filter(

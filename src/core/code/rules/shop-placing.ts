@@ -1,8 +1,9 @@
+import { always } from '#core/tables/editions.ts';
 import { openingsIn } from '#core/plan/joined.ts';
 import { isClosed, outlineOf } from '#core/job/outline.ts';
 import { floorLineOf } from '#core/plan/counters.ts';
 import { notCounted } from '#core/plan/wallSpaces.ts';
-import { rule, sameSection, type Verdict } from '../rule.ts';
+import { rule, type Verdict } from '../rule.ts';
 import { hasWallRule } from '#core/tables/areas.ts';
 import { placeFix } from './spacing.ts';
 
@@ -16,7 +17,7 @@ export const everyWall = rule({
   title: 'A receptacle on every wall, by shop habit',
   scope: 'area',
   level: 'recommended',
-  sections: sameSection('shop habit'),
+  sections: always('shop habit'),
   why: 'The code measures along corners; furniture does not reach around them.',
   check(area, view) {
     if (!view.document.job.settings.everyWall || !hasWallRule(area) || !isClosed(outlineOf(area))) return [];
@@ -48,7 +49,7 @@ export const atTelevision = rule({
   title: 'One more where a television goes, by shop habit',
   scope: 'fixture',
   level: 'recommended',
-  sections: sameSection('shop habit'),
+  sections: always('shop habit'),
   why: 'Two halves are gone with the set and its box.',
   check(fixture, view) {
     const area = view.document.areas[fixture.areaId];

@@ -1,10 +1,11 @@
+import { always } from '#core/tables/editions.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { conditionsOf, loadOfCircuit } from '#core/circuits/circuitLoad.ts';
 import { demandOf } from '#core/circuits/asked.ts';
 import { largestBreaker, usableAmpacity } from '#core/circuits/sizing.ts';
 import { BRANCH_RATINGS } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
-import { changeBreaker, rule, sameSection, type Verdict } from '../rule.ts';
+import { changeBreaker, rule, type Verdict } from '../rule.ts';
 import { ampacity, smallConductorCap } from '#core/tables/conductors.ts';
 
 export const smallConductor = rule({
@@ -12,7 +13,7 @@ export const smallConductor = rule({
   title: 'Breaker above its conductor',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('240.4(D)'),
+  sections: always('240.4(D)'),
   why: 'The breaker is what keeps the wire in the wall from overheating; above the wire’s limit it no longer does.',
   check(circuit, view) {
     const { rating } = circuit.breaker;

@@ -1,6 +1,7 @@
+import { always } from '#core/tables/editions.ts';
 import { plateVa } from '#core/panel/jobLoad.ts';
 import { round } from '#core/units/quantity.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 
 /** Up to this load a thing with a cord works at 120 V, VA. */
 const SMALL = 1440;
@@ -10,7 +11,7 @@ export const smallLoadOn240 = rule({
   title: 'Small load with a cord at 240 V',
   scope: 'fixture',
   level: 'violation',
-  sections: sameSection('210.6(A)(2)'),
+  sections: always('210.6(A)(2)'),
   why: 'In a dwelling what is small and carried about is to work at 120 V, where a shock does less.',
   check(fixture) {
     const { nameplate, connection, status } = fixture;

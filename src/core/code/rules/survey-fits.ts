@@ -1,3 +1,4 @@
+import { always } from '#core/tables/editions.ts';
 import { neighboursOf } from '#core/plan/joined.ts';
 import { isClosed, outlineOf, pointOnWall, boundsOf, within } from '#core/job/outline.ts';
 import type { Area } from '#core/job/schema.ts';
@@ -9,7 +10,7 @@ import {
   nearestOnPolygon,
   nearestOnSegment,
 } from '#core/plan/footprint.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import { isOutside } from '#core/tables/areas.ts';
 
 /** How far things may stand over an edge before a survey is doubted, inches. */
@@ -35,7 +36,7 @@ export const roomsOverlap = rule({
   title: 'Rooms apart from each other',
   scope: 'area',
   level: 'unknown',
-  sections: sameSection('survey'),
+  sections: always('survey'),
   why: 'Two rooms cannot take the same floor; a length, a turn or a place is wrong.',
   check(area, view) {
     if (isOutside(area) || area.kind === 'stairs' || !isClosed(outlineOf(area))) return [];
@@ -55,7 +56,7 @@ export const fixtureInRoom = rule({
   title: 'Fixtures inside their rooms',
   scope: 'fixture',
   level: 'unknown',
-  sections: sameSection('survey'),
+  sections: always('survey'),
   why: 'Distances are measured to where a thing is drawn; outside its room they mean nothing.',
   check(fixture, view) {
     const area = view.document.areas[fixture.areaId];

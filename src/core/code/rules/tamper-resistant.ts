@@ -1,4 +1,5 @@
-import { changeDevice, rule, sameSection } from '../rule.ts';
+import { always } from '#core/tables/editions.ts';
+import { changeDevice, rule } from '../rule.ts';
 import { verdictFromDecision } from './fromDecision.ts';
 
 export const tamperResistant = rule({
@@ -6,7 +7,7 @@ export const tamperResistant = rule({
   title: 'Tamper-resistant receptacles',
   scope: 'box',
   level: 'violation',
-  sections: sameSection('406.12'),
+  sections: always('406.12'),
   why: 'Shutters keep a child from pushing a hairpin or key into one slot.',
   check: (box, view) =>
     verdictFromDecision('tamper-resistant', box, view, () => [

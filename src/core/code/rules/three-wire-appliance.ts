@@ -1,5 +1,6 @@
+import { always } from '#core/tables/editions.ts';
 import type { Box, Circuit } from '#core/job/schema.ts';
-import { changeBox, changeCircuit, rule, sameSection, type Fix } from '../rule.ts';
+import { changeBox, changeCircuit, rule, type Fix } from '../rule.ts';
 import { CIRCULAR_MILS } from '#core/tables/conductors.ts';
 import type { View } from '#core/view/view.ts';
 
@@ -27,7 +28,7 @@ export const threeWireAppliance = rule({
   title: 'Range or dryer on three wires',
   scope: 'box',
   level: 'violation',
-  sections: sameSection('250.140'),
+  sections: always('250.140'),
   why: 'On three wires the frame is joined to the neutral: where that opens the frame is at 120 V.',
   check(box, view) {
     const circuit = view.circuitOf(box.id);

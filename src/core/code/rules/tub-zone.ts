@@ -1,10 +1,11 @@
+import { isTub } from '#core/tables/fixtures.ts';
+import { since, always } from '#core/tables/editions.ts';
 import type { Area, Box, Fixture } from '#core/job/schema.ts';
 import { outlineOf, placeInPlan } from '#core/job/outline.ts';
 import { distance, footprint, nearestOnPolygon } from '#core/plan/footprint.ts';
-import { isTub } from '#core/plan/cord.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { formatLength } from '#core/units/length.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import { byAge } from './reach.ts';
 
 /** From 2020 on: around the tub's rim or the shower's threshold, and above it, inches. */
@@ -38,7 +39,7 @@ export const tubZone = rule({
   title: 'No receptacle in the zone of a tub or shower',
   scope: 'box',
   level: 'violation',
-  sections: sameSection('406.9(C)'),
+  sections: always('406.9(C)'),
   why: 'Somebody wet, standing or sitting in water, must not be able to reach an outlet.',
   limit: { value: AROUND, unit: 'in', tighter: 'more', of: 'distance around the tub or shower' },
   check(box, view) {
@@ -46,7 +47,7 @@ export const tubZone = rule({
     if (!area || box.status === 'remove' || !isReceptacle(box)) return [];
     const wet = view.fixturesIn(area).filter(hasZone);
     if (wet.length === 0) return [];
-    const around = view.edition === '2017' ? 0 : view.limit('tub-zone', AROUND, 'more');
+    const around = !since(view.edition, '2020') ? 0 : view.limit('tub-zone', AROUND, 'more');
     return wet.flatMap((fixture) => {
       const zone = zoneOf(area, box, fixture, around);
       if (!zone) return [];

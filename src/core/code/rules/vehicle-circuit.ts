@@ -1,8 +1,9 @@
+import { at, always } from '#core/tables/editions.ts';
 import { outletsOf, runOf } from '#core/circuits/run.ts';
 import { servedBy } from '#core/job/document.ts';
 import type { Command } from '#core/job/commands.ts';
 import { plateAmps } from '#core/panel/jobLoad.ts';
-import { rule, sameSection, type Verdict } from '../rule.ts';
+import { rule, type Verdict } from '../rule.ts';
 import { VEHICLE_SHARED } from '#core/tables/circuits.ts';
 import { namesOf } from './names.ts';
 
@@ -11,11 +12,11 @@ export const vehicleCircuit = rule({
   title: 'Vehicle charging on a circuit of its own',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('625.40'),
+  sections: always('625.40'),
   why: 'A car draws its whole current for hours: nothing else fits beside it.',
   check(circuit, view) {
     const outlets = outletsOf(runOf(view, circuit));
-    const shared = VEHICLE_SHARED[view.edition];
+    const shared = at(VEHICLE_SHARED, view.edition);
     return outlets.flatMap((stop): Verdict[] => {
       const fixture = servedBy(view.document, stop.box);
       if (fixture?.kind !== 'vehicle-charger' && stop.box.purpose !== 'vehicle') return [];

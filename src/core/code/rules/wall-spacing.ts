@@ -1,7 +1,8 @@
+import { always } from '#core/tables/editions.ts';
 import { wallCoverage } from '#core/plan/coverage.ts';
 import { crossingWalls, isClosed, outlineOf } from '#core/job/outline.ts';
 import { REACH } from '#core/plan/wallSpaces.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import { hasWallRule } from '#core/tables/areas.ts';
 import { spacingVerdicts } from './spacing.ts';
 
@@ -10,7 +11,7 @@ export const wallSpacing = rule({
   title: 'Receptacles along walls',
   scope: 'area',
   level: 'violation',
-  sections: sameSection('210.52(A)'),
+  sections: always('210.52(A)'),
   why: 'A lamp or appliance with the usual 6 ft cord should reach an outlet without an extension cord.',
   limit: { value: REACH, unit: 'in', tighter: 'less', of: 'reach along the wall' },
   check(area, view) {

@@ -1,4 +1,5 @@
-import { changeDevice, rule, sameSection } from '../rule.ts';
+import { always } from '#core/tables/editions.ts';
+import { changeDevice, rule } from '../rule.ts';
 import { verdictFromDecision } from './fromDecision.ts';
 
 export const weatherResistant = rule({
@@ -6,7 +7,7 @@ export const weatherResistant = rule({
   title: 'Weather-resistant receptacles',
   scope: 'box',
   level: 'violation',
-  sections: sameSection('406.9'),
+  sections: always('406.9'),
   why: 'Contacts and faces of ordinary receptacles corrode and crack in damp and wet places.',
   check: (box, view) =>
     verdictFromDecision('weather-resistant', box, view, () => [

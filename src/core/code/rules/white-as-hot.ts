@@ -1,5 +1,6 @@
+import { always } from '#core/tables/editions.ts';
 import { runOf } from '#core/circuits/run.ts';
-import { rule, sameSection } from '../rule.ts';
+import { rule } from '../rule.ts';
 import { namesOf } from './names.ts';
 
 export const whiteAsHot = rule({
@@ -7,7 +8,7 @@ export const whiteAsHot = rule({
   title: 'White conductor used as a hot',
   scope: 'circuit',
   level: 'violation',
-  sections: sameSection('200.7(C)'),
+  sections: always('200.7(C)'),
   why: 'The next one to open the box takes a white wire for a neutral; a permanent mark at every end says it is not.',
   check(circuit, view) {
     // A raceway is pulled with colours to suit, and its white may not be marked over.

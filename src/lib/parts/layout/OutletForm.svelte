@@ -1,8 +1,8 @@
 <script lang="ts">
+  import { isWater } from '#core/tables/fixtures.ts';
   import { cordTo } from '#core/plan/reach.ts';
   import { decisionsFor } from '#core/code/decisions.ts';
   import type { CordPath } from '#core/plan/cord.ts';
-  import { isWater } from '#core/plan/cord.ts';
   import { isReceptacle } from '#core/plan/wallSpaces.ts';
   import { MAX_WALL, type Area, type Box, type Fixture } from '#core/job/schema.ts';
   import { rows } from '#core/job/document.ts';

@@ -1,7 +1,6 @@
 <script lang="ts">
+  import { isWater, isIsland } from '#core/tables/fixtures.ts';
   import type { Area, Fixture } from '#core/job/schema.ts';
-  import { isWater } from '#core/plan/cord.ts';
-  import { isIsland } from '#core/plan/counters.ts';
   import { footprint } from '#core/plan/footprint.ts';
   import { path } from './shapes.ts';
 

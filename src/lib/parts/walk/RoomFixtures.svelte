@@ -1,17 +1,10 @@
 <script lang="ts">
+  import { FIXTURES } from '#core/tables/fixtures.ts';
+  import { isIsland } from '#core/tables/fixtures.ts';
   import { newId, PLAIN_FIXTURE } from '#core/job/document.ts';
   import { MAX_WALL, type Area, type Fixture, type FixtureKind } from '#core/job/schema.ts';
-  import { isIsland } from '#core/plan/counters.ts';
   import { formatLength, parseLength } from '#core/units/length.ts';
-  import {
-    CONNECTION_OPTIONS,
-    FIXTURE_NAMES,
-    FIXTURE_OPTIONS,
-    FIXTURE_SIZES,
-    isUsuallyFastened,
-    STATUS_OPTIONS,
-    usualConnection,
-  } from '../../names.ts';
+  import { CONNECTION_OPTIONS, FIXTURE_OPTIONS, STATUS_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
@@ -45,13 +38,13 @@
     const [centreText = '', widthText] = text.split(',');
     const centre = parseLength(centreText, { max: MAX_WALL });
     if (!centre.ok) return `centre: ${centre.message}`;
-    const [usual, depth, height] = FIXTURE_SIZES[kind];
+    const [usual, depth, height] = FIXTURES[kind].size;
     const width =
       widthText === undefined ? null : parseLength(widthText, { bare: 'inches', min: 1, max: MAX_WALL });
     if (width && !width.ok) return `width: ${width.message}`;
-    const name = FIXTURE_NAMES[kind].toLowerCase();
+    const name = FIXTURES[kind].label.toLowerCase();
     const same = fixtures.filter((f) => f.kind === kind).length;
-    const connection = usualConnection(kind);
+    const connection = FIXTURES[kind].connection;
     const fixture: Fixture = {
       ...PLAIN_FIXTURE,
       id: newId('fixture'),
@@ -65,7 +58,7 @@
       height,
       fromWall: kind === 'island' ? 48 : 0,
       status: 'new',
-      fastened: isUsuallyFastened(kind),
+      fastened: FIXTURES[kind].fastened,
       connection,
     };
     const problem = await session.attempt({ type: 'put', table: 'fixtures', rows: [fixture] });
@@ -88,7 +81,7 @@
     {@const f = chosen}
     <div class="one">
       <p class="quiet">
-        {FIXTURE_NAMES[f.kind]} on wall {wallNumber(f.wallId)}. Drag it on the plan, or type where it stands.
+        {FIXTURES[f.kind].label} on wall {wallNumber(f.wallId)}. Drag it on the plan, or type where it stands.
       </p>
       <div class="grid-form" style:--field="8rem">
         <Field label="Name" value={f.name} commit={(name) => put(f, { name: name.trim() })} />
@@ -172,8 +165,8 @@
         label="Its centre from wall start, width"
         value=""
         clears
-        placeholder="6', {FIXTURE_SIZES[kind][0]}"
-        hint="Enter adds it; without a width, {FIXTURE_SIZES[kind][0]} in"
+        placeholder="6', {FIXTURES[kind].size[0]}"
+        hint="Enter adds it; without a width, {FIXTURES[kind].size[0]} in"
         commit={add}
       />
     {/key}
