@@ -10,6 +10,7 @@ import { withOwnNames } from './names.ts';
 import {
   isAppendOnly,
   jobSchema,
+  TABLE_NAMES,
   TABLES,
   type AppendOnly,
   type Circuit,
@@ -194,20 +195,15 @@ function without<T>(table: Readonly<Record<string, T>>, ids: readonly string[]):
 }
 
 /** Rows of other tables that stand or fall with a row, by the column that names it. */
-const DEPENDENTS: readonly [owner: TableName, table: TableName, column: string][] = [
-  ['levels', 'areas', 'levelId'],
-  ['levels', 'panels', 'levelId'],
-  ['areas', 'openings', 'areaId'],
-  ['areas', 'fixtures', 'areaId'],
-  ['areas', 'boxes', 'areaId'],
-  ['panels', 'circuits', 'panelId'],
-];
+const DEPENDENTS = TABLE_NAMES.flatMap((table) =>
+  Object.entries(TABLES[table].standsOn).map(([column, owner]) => ({ owner, table, column })),
+);
 
 function remove(document: JobDocument, table: TableName, ids: readonly string[]): JobDocument {
   if (isAppendOnly(table)) refuse(table, 'records are added to, never removed');
   const gone = new Set(ids);
   let next = document;
-  for (const [owner, dependent, column] of DEPENDENTS) {
+  for (const { owner, table: dependent, column } of DEPENDENTS) {
     if (owner !== table) continue;
     const standing = rows<Entity>(next[dependent]).filter((row) =>
       gone.has((row as unknown as Record<string, string>)[column]!),

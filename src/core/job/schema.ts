@@ -2,7 +2,7 @@
  * The job document: one Yup schema per entity, and the TypeScript types derived from them.
  * Inside: inches, volts, amperes, volt-amperes, degrees. Plan axes: x to the east, y to the south.
  */
-import type { InferType } from 'yup';
+import type { InferType, Schema } from 'yup';
 import {
   settingsSchema,
   jobSchema,
@@ -58,48 +58,54 @@ export type DeviceTest = InferType<typeof deviceTestSchema>;
 export type Limits = Settings['limits'];
 export type LampTesterSettings = Settings['tester'];
 
-/** Every table of the document but the job's own row, with its schema and what one row is called. */
+interface TableFacts {
+  schema: Schema;
+  /** What one row is called. */
+  noun: string;
+  /** Most rows. */
+  limit: number;
+  /** Rows are never changed or removed. */
+  appendOnly: boolean;
+  /** Columns with the id of a row that this one falls with. */
+  standsOn: Readonly<Record<string, string>>;
+}
+const table = <S extends Schema, A extends boolean>(
+  schema: S,
+  noun: string,
+  limit: number,
+  { appendOnly, standsOn = {} }: { appendOnly: A; standsOn?: TableFacts['standsOn'] },
+) => ({ schema, noun, limit, appendOnly, standsOn }) satisfies TableFacts;
+const EDITED = { appendOnly: false } as const;
+const RECORD = { appendOnly: true } as const;
+const standsOn = (columns: TableFacts['standsOn']) => ({ ...EDITED, standsOn: columns });
+
+/** Every table of the document but the job's own row: all else about tables follows from these records. */
 export const TABLES = {
-  levels: { schema: levelSchema, noun: 'level', limit: 40 },
-  areas: { schema: areaSchema, noun: 'room', limit: 2000 },
-  openings: { schema: openingSchema, noun: 'opening', limit: 10000 },
-  fixtures: { schema: fixtureSchema, noun: 'fixture', limit: 10000 },
-  panels: { schema: panelSchema, noun: 'panel', limit: 100 },
-  boxes: { schema: boxSchema, noun: 'outlet', limit: 10000 },
-  circuits: { schema: circuitSchema, noun: 'circuit', limit: 2000 },
-  amendments: { schema: amendmentSchema, noun: 'amendment', limit: 200 },
-  pictures: { schema: pictureSchema, noun: 'picture', limit: 10000 },
-  readings: { schema: readingSchema, noun: 'reading', limit: 100000 },
-  proofs: { schema: proofSchema, noun: 'proof of dead', limit: 20000 },
-  energizings: { schema: energizingSchema, noun: 'energizing', limit: 20000 },
-  observations: { schema: observationSchema, noun: 'observation', limit: 100000 },
-  deviceTests: { schema: deviceTestSchema, noun: 'device test', limit: 20000 },
-} as const;
+  levels: table(levelSchema, 'level', 40, EDITED),
+  areas: table(areaSchema, 'room', 2000, standsOn({ levelId: 'levels' })),
+  openings: table(openingSchema, 'opening', 10000, standsOn({ areaId: 'areas' })),
+  fixtures: table(fixtureSchema, 'fixture', 10000, standsOn({ areaId: 'areas' })),
+  panels: table(panelSchema, 'panel', 100, standsOn({ levelId: 'levels' })),
+  boxes: table(boxSchema, 'outlet', 10000, standsOn({ areaId: 'areas' })),
+  circuits: table(circuitSchema, 'circuit', 2000, standsOn({ panelId: 'panels' })),
+  amendments: table(amendmentSchema, 'amendment', 200, EDITED),
+  pictures: table(pictureSchema, 'picture', 10000, EDITED),
+  readings: table(readingSchema, 'reading', 100000, RECORD),
+  proofs: table(proofSchema, 'proof of dead', 20000, RECORD),
+  energizings: table(energizingSchema, 'energizing', 20000, RECORD),
+  observations: table(observationSchema, 'observation', 100000, RECORD),
+  deviceTests: table(deviceTestSchema, 'device test', 20000, RECORD),
+};
 
 export type TableName = keyof typeof TABLES;
 export const TABLE_NAMES = Object.keys(TABLES) as TableName[];
 /** Tables whose rows are never changed or removed. */
-const APPEND_ONLY = ['readings', 'observations', 'proofs', 'energizings', 'deviceTests'] as const;
-export type AppendOnly = (typeof APPEND_ONLY)[number];
-export const isAppendOnly = (table: TableName): table is AppendOnly =>
-  (APPEND_ONLY as readonly TableName[]).includes(table);
+export type AppendOnly = {
+  [T in TableName]: (typeof TABLES)[T]['appendOnly'] extends true ? T : never;
+}[TableName];
+export const isAppendOnly = (name: TableName): name is AppendOnly => TABLES[name].appendOnly;
 
-export interface Rows {
-  levels: Level;
-  areas: Area;
-  openings: Opening;
-  fixtures: Fixture;
-  panels: Panel;
-  boxes: Box;
-  circuits: Circuit;
-  amendments: Amendment;
-  pictures: Picture;
-  readings: Reading;
-  proofs: Proof;
-  energizings: Energizing;
-  observations: Observation;
-  deviceTests: DeviceTest;
-}
+export type Rows = { [T in TableName]: InferType<(typeof TABLES)[T]['schema']> };
 export type Entity = Rows[TableName];
 export type Table<T> = Readonly<Record<string, T>>;
 

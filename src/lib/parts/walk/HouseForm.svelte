@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { newId, PLAIN_PANEL, rows } from '#core/job/document.ts';
+  import { newPanel } from '#core/panel/add.ts';
+  import { rows } from '#core/job/document.ts';
   import { DWELLINGS, type Level, type Panel, type Settings } from '#core/job/schema.ts';
   import { stackLevel } from '#core/plan/arrange.ts';
   import { parseLength } from '#core/units/length.ts';
@@ -47,17 +48,7 @@
 
   async function addPanel() {
     if (!level) return;
-    const added: Panel = {
-      id: newId('panel'),
-      levelId: level.id,
-      name: `Panel ${String.fromCharCode(65 + (panels.length % 26))}`,
-      x: 0,
-      y: 0,
-      mainRating: 100,
-      busRating: 100,
-      spaces: 20,
-      ...PLAIN_PANEL,
-    };
+    const added = newPanel(document, level.id);
     if (await session.execute({ type: 'put', table: 'panels', rows: [added] })) choosePanel(added.id);
   }
 </script>

@@ -1,7 +1,7 @@
 <script lang="ts">
+  import { newFixture } from '#core/plan/add.ts';
   import { FIXTURES } from '#core/tables/fixtures.ts';
   import { isIsland } from '#core/tables/fixtures.ts';
-  import { newId, PLAIN_FIXTURE } from '#core/job/document.ts';
   import { MAX_WALL, type Area, type Fixture, type FixtureKind } from '#core/job/schema.ts';
   import { formatLength, parseLength } from '#core/units/length.ts';
   import { CONNECTION_OPTIONS, FIXTURE_OPTIONS, STATUS_OPTIONS } from '../../names.ts';
@@ -38,29 +38,17 @@
     const [centreText = '', widthText] = text.split(',');
     const centre = parseLength(centreText, { max: MAX_WALL });
     if (!centre.ok) return `centre: ${centre.message}`;
-    const [usual, depth, height] = FIXTURES[kind].size;
     const width =
       widthText === undefined ? null : parseLength(widthText, { bare: 'inches', min: 1, max: MAX_WALL });
     if (width && !width.ok) return `width: ${width.message}`;
-    const name = FIXTURES[kind].label.toLowerCase();
-    const same = fixtures.filter((f) => f.kind === kind).length;
-    const connection = FIXTURES[kind].connection;
-    const fixture: Fixture = {
-      ...PLAIN_FIXTURE,
-      id: newId('fixture'),
-      areaId: area.id,
-      name: same === 0 ? name : `${name} ${same + 1}`,
+    const fixture = newFixture(
+      session.view,
+      area,
       kind,
       wallId,
-      offset: centre.value,
-      width: width?.ok ? width.value : usual,
-      depth,
-      height,
-      fromWall: kind === 'island' ? 48 : 0,
-      status: 'new',
-      fastened: FIXTURES[kind].fastened,
-      connection,
-    };
+      centre.value,
+      width?.ok ? width.value : null,
+    );
     const problem = await session.attempt({ type: 'put', table: 'fixtures', rows: [fixture] });
     if (problem === null) choose(fixture.id);
     return problem;

@@ -1,8 +1,7 @@
 <script lang="ts">
+  import { newSubpanel } from '#core/panel/add.ts';
   import { onMount } from 'svelte';
-  import { newId, PLAIN_PANEL, rows } from '#core/job/document.ts';
-  import type { Panel } from '#core/job/schema.ts';
-  import { freeSpace, spacesIn } from '#core/panel/spaces.ts';
+  import { rows } from '#core/job/document.ts';
   import { panelCaution } from '#core/records/sources.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
@@ -52,44 +51,10 @@
   async function addSubpanel() {
     const from = panel ?? panels[0];
     if (!from) return;
-    const space = freeSpace(spacesIn(document, from), 2);
-    if (space === null) {
-      session.problems = [
-        {
-          path: 'feeder.space',
-          message: `${from.name} has no two free spaces, one below the other, for a feeder`,
-        },
-      ];
-      return;
-    }
-    const letter = String.fromCharCode(65 + panels.length);
-    const added: Panel = {
-      ...PLAIN_PANEL,
-      id: newId('panel'),
-      levelId: from.levelId,
-      name: `Panel ${letter}`,
-      x: from.x,
-      y: from.y,
-      mainRating: 60,
-      busRating: 100,
-      spaces: 12,
-      bonded: false,
-      electrode: false,
-      feeder: {
-        panelId: from.id,
-        space,
-        rating: 60,
-        gauge: '4',
-        material: 'copper',
-        cable: 'NM-B',
-        status: 'new',
-        ground: true,
-        ambient: 30,
-        bundled: 2,
-        measured: null,
-      },
-    };
-    if (await session.execute({ type: 'put', table: 'panels', rows: [added] })) choosePanel(added.id);
+    const added = newSubpanel(document, from);
+    if (!added.ok) session.problems = [{ path: 'feeder.space', message: added.message }];
+    else if (await session.execute({ type: 'put', table: 'panels', rows: [added.value] }))
+      choosePanel(added.value.id);
   }
 
   onMount(() =>

@@ -1,11 +1,9 @@
 <script lang="ts">
+  import { appendAllToCircuit, appendToCircuit, newCircuit, putOnCircuit } from '#core/panel/add.ts';
   import { runOf } from '#core/circuits/run.ts';
   import { onMount, tick } from 'svelte';
-  import { breakerOf, circuitsInOrder, newId, PLAIN_CIRCUIT, rows } from '#core/job/document.ts';
+  import { circuitsInOrder, rows } from '#core/job/document.ts';
   import type { Circuit } from '#core/job/schema.ts';
-  import type { Command } from '#core/job/commands.ts';
-  import { purposeOf } from '#core/panel/purpose.ts';
-  import { freeSpace, spacesIn } from '#core/panel/spaces.ts';
   import { formatFeet } from '#core/units/length.ts';
   import { round } from '#core/units/quantity.ts';
   import { actions } from '$lib/actions.svelte.ts';
@@ -49,64 +47,23 @@
   async function addCircuit() {
     const panel = (circuit && document.panels[circuit.panelId]) ?? rows(document.panels)[0];
     if (!panel) return;
-    const space = freeSpace(spacesIn(document, panel), 1);
-    if (space === null) {
-      session.problems = [
-        {
-          path: 'space',
-          message: `${panel.name} has no free space; expected one of its ${panel.spaces} to be empty`,
-        },
-      ];
-      return;
-    }
-    const added: Circuit = {
-      id: newId('circuit'),
-      panelId: panel.id,
-      space,
-      name: `Spare ${space}`,
-      status: 'new',
-      ...PLAIN_CIRCUIT,
-      breaker: breakerOf(20, 'afci'),
-      gauge: '12',
-      stops: [],
-    };
-    if (await session.execute({ type: 'put', table: 'circuits', rows: [added] })) choose(added.id);
+    const added = newCircuit(document, panel);
+    if (!added.ok) session.problems = [{ path: 'space', message: added.message }];
+    else if (await session.execute({ type: 'put', table: 'circuits', rows: [added.value] }))
+      choose(added.value.id);
   }
 
-  /** Names a spare that gets its first outlets for them. */
-  function named(to: Circuit | undefined, ids: readonly string[]): Command[] {
-    if (!to || to.stops.length > 0 || !/^spare\b/i.test(to.name)) return [];
-    const outlets = ids.flatMap((id) => {
-      const box = document.boxes[id];
-      const area = box && document.areas[box.areaId];
-      return box && area ? [{ box, area }] : [];
-    });
-    return [{ type: 'put', table: 'circuits', rows: [{ ...to, name: purposeOf(document, outlets) }] }];
-  }
-
-  function moveTo(id: string, circuitId: string | null, after: string | null, branch = false) {
-    const move: Command = { type: 'move-stop', boxId: id, circuitId, after, branch };
-    const names = named(circuitId === null ? undefined : document.circuits[circuitId], [id]);
-    if (names.length === 0) return session.execute(move);
-    const label = `Put ${document.boxes[id]?.name ?? 'outlet'} on a circuit`;
-    return session.execute({ type: 'batch', label, commands: [...names, move] });
-  }
-
-  /** Puts an outlet at the end of a circuit’s first branch. */
-  const append = (id: string, to: Circuit) =>
-    moveTo(id, to.id, to.stops.filter((s) => s.boxId !== id).at(-1)?.boxId ?? null);
-
-  /** All loose outlets onto the circuit, nearest next: a start, to be changed by hand. */
-  async function appendAll(to: Circuit) {
-    const rest = loose.map((b) => b.id);
-    let last = to.stops.at(-1)?.boxId ?? null;
-    const commands = named(to, rest);
-    for (const id of rest) {
-      commands.push({ type: 'move-stop', boxId: id, circuitId: to.id, after: last });
-      last = id;
-    }
-    await session.execute({ type: 'batch', label: `Put ${rest.length} outlets on ${to.name}`, commands });
-  }
+  const moveTo = (id: string, circuitId: string | null, after: string | null, branch = false) =>
+    session.execute(putOnCircuit(document, id, circuitId, after, branch));
+  const append = (id: string, to: Circuit) => session.execute(appendToCircuit(document, id, to));
+  const appendAll = (to: Circuit) =>
+    session.execute(
+      appendAllToCircuit(
+        document,
+        loose.map((b) => b.id),
+        to,
+      ),
+    );
 
   async function key(event: KeyboardEvent, id: string) {
     const home = session.view.circuitOf(id);

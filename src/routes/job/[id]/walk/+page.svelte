@@ -1,8 +1,9 @@
 <script lang="ts">
+  import { newLevel, newRoom } from '#core/plan/add.ts';
   import { byName } from '#core/job/names.ts';
   import { onMount } from 'svelte';
-  import { CEILING_HEIGHT, newId, PLAIN_CONDITIONS, rows } from '#core/job/document.ts';
-  import { type Point, boundsOf } from '#core/job/outline.ts';
+  import { rows } from '#core/job/document.ts';
+  import { type Point } from '#core/job/outline.ts';
   import type { Area } from '#core/job/schema.ts';
   import { copyRoom, moveWall, snapRoom } from '#core/plan/arrange.ts';
   import { actions } from '$lib/actions.svelte.ts';
@@ -82,30 +83,13 @@
       : Promise.resolve(null);
 
   async function addRoom() {
-    const right = Math.max(-document.job.settings.wallThickness, ...onLevel.map((a) => boundsOf(a).right));
-    const top = onLevel.length > 0 ? Math.min(...onLevel.map((a) => boundsOf(a).top)) : 0;
-    const room: Area = {
-      id: newId('area'),
-      levelId,
-      name: `Room ${rows(document.areas).length + 1}`,
-      kind: 'bedroom',
-      x: right + document.job.settings.wallThickness,
-      y: top,
-      heading: 0,
-      location: 'dry',
-      ceilingHeight: CEILING_HEIGHT,
-      conditions: PLAIN_CONDITIONS,
-      walls: [],
-    };
+    const room = newRoom(session.view, levelId);
     if (await session.execute({ type: 'put', table: 'areas', rows: [room] })) chooseRoom(room.id, 'walls');
   }
 
   async function addLevel() {
-    const id = newId('level');
-    const top = Math.max(...rows(document.levels).map((l) => l.elevation));
-    const name = `Level ${rows(document.levels).length + 1}`;
-    if (await session.execute({ type: 'put', table: 'levels', rows: [{ id, name, elevation: top + 102 }] }))
-      chooseLevel(id);
+    const level = newLevel(document);
+    if (await session.execute({ type: 'put', table: 'levels', rows: [level] })) chooseLevel(level.id);
   }
 
   async function copy(source: Area, mirror: boolean) {
