@@ -6,27 +6,19 @@ import { circuitsInOrder } from '#core/job/document.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { wiringOf, type Use, type Wiring } from '#core/network/wiring.ts';
-import { number, option, parseJson } from './input.ts';
+import { number, parseJson } from './input.ts';
 
-export interface CircuitOptions {
-  circuit: string | null;
-  faults: string | null;
-  load: string | null;
-  touch: string | null;
-}
-
-/** Takes the options out of the arguments. */
-export function circuitOptions(args: readonly string[]): { options: CircuitOptions; rest: string[] } {
-  const { value: circuit, rest: one } = option(args, '--circuit');
-  const { value: faults, rest: two } = option(one, '--faults');
-  const { value: load, rest: three } = option(two, '--load');
-  const { value: touch, rest } = option(three, '--touch');
-  return { options: { circuit, faults, load, touch }, rest };
-}
+export const CIRCUIT_OPTIONS = {
+  circuit: { type: 'string' },
+  faults: { type: 'string' },
+  load: { type: 'string' },
+  touch: { type: 'string' },
+} as const;
+type CircuitOptions = { readonly [name in keyof typeof CIRCUIT_OPTIONS]?: string | undefined };
 
 /** Reads `--load`: amperes by the name of a box. */
-function loadsOf(text: string | null, names: readonly string[]): Map<number, number> {
-  if (text === null) return new Map();
+function loadsOf(text: string | undefined, names: readonly string[]): Map<number, number> {
+  if (text === undefined) return new Map();
   const shape = Object.fromEntries(names.map((name) => [name, number(0.001, 100)]));
   const amps = parseJson(text, '--load', yup.object(shape).noUnknown().strict().required());
   return new Map(Object.entries(amps).map(([name, value]) => [names.indexOf(name), value as number]));
@@ -57,7 +49,7 @@ export function circuitOf(
     ]);
   const run = buildRun(document, circuit);
   const names = run.stops.map((s) => s.box.name);
-  const touched = touch === null ? undefined : names.indexOf(touch);
+  const touched = touch === undefined ? undefined : names.indexOf(touch);
   if (touched === -1)
     throw new InvalidError([{ path: '--touch', message: `“${touch}” is not one of ${names.join(', ')}` }]);
   const use: Use = {
@@ -65,6 +57,7 @@ export function circuitOf(
     open: new Set(),
     ...(touched === undefined ? {} : { touch: touched }),
   };
-  const list = faults === null ? [] : faultsOf(parseJson(faults, '--faults', yup.mixed()), '--faults', names);
+  const list =
+    faults === undefined ? [] : faultsOf(parseJson(faults, '--faults', yup.mixed()), '--faults', names);
   return { run, wiring: faulty(wiringOf(run, use), list, '--faults'), use };
 }

@@ -8,28 +8,36 @@ import { DAY } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { MAINS_HERTZ } from '#core/network/network.ts';
 import { registerOf } from '#core/records/deviceTests.ts';
-import { circuitOf, circuitOptions } from './circuit.ts';
-import { CLEAN, oneFile, option, print, read, without } from './input.ts';
+import { CIRCUIT_OPTIONS, circuitOf } from './circuit.ts';
+import { CLEAN, oneFile, parsed, print, read } from './input.ts';
 
-const WHAT = ['--spice', '--readings', '--calendar'] as const;
+const WHAT = ['spice', 'readings', 'calendar'] as const;
 
 export function runExport(args: string[]): number {
-  const asked = WHAT.filter((w) => args.includes(w));
+  const { values, positionals } = parsed(args, {
+    spice: { type: 'boolean' },
+    readings: { type: 'boolean' },
+    calendar: { type: 'boolean' },
+    day: { type: 'string' },
+    ...CIRCUIT_OPTIONS,
+  });
+  const asked = WHAT.filter((w) => values[w]);
   if (asked.length !== 1)
-    throw new InvalidError([{ path: 'arguments', message: `expected one of ${WHAT.join(', ')}` }]);
-  const [what] = asked as [(typeof WHAT)[number]];
-  const { options, rest: one } = circuitOptions(without(args, what).rest);
-  const { value: day, rest } = option(one, '--day');
+    throw new InvalidError([
+      { path: 'arguments', message: `expected one of ${WHAT.map((w) => `--${w}`).join(', ')}` },
+    ]);
+  const [what] = asked;
+  const { day = null } = values;
   if (day !== null && !DAY.test(day))
     throw new InvalidError([{ path: '--day', message: 'expected a day such as 2026-05-04' }]);
-  const document = parseFile(read(oneFile(rest, 'one job file')));
-  if (what === '--readings') process.stdout.write(readingsToCsv(document));
-  else if (what === '--calendar') {
+  const document = parseFile(read(oneFile(positionals, 'one job file')));
+  if (what === 'readings') process.stdout.write(readingsToCsv(document));
+  else if (what === 'calendar') {
     const now = day === null ? new Date().toISOString() : `${day}T00:00:00Z`;
     const register = registerOf(document, (circuit) => buildRun(document, circuit), now.slice(0, 10));
     process.stdout.write(calendarOf(document, register, now));
   } else {
-    const { run, wiring } = circuitOf(document, options);
+    const { run, wiring } = circuitOf(document, values);
     print(spiceNetlist(wiring, MAINS_HERTZ, run.circuit.name));
   }
   return CLEAN;

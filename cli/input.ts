@@ -1,5 +1,6 @@
 /** What the commands read, and how they answer. */
 import { readFileSync } from 'node:fs';
+import { parseArgs, type ParseArgsConfig } from 'node:util';
 import * as yup from 'yup';
 import { InvalidError, problemsOf } from '#core/job/validate.ts';
 
@@ -19,10 +20,38 @@ export const read = (file: string): string => {
   }
 };
 
-/** The one file a command takes; what is left of its arguments is refused. */
-export function oneFile(args: readonly string[], expected: string, none: string | null = null): string {
-  const [file = none, ...rest] = args;
-  if (file === null || rest.length > 0)
+type Options = NonNullable<ParseArgsConfig['options']>;
+
+/**
+ * The arguments of a command by their names.
+ * @throws InvalidError for an option that the command does not have, or one without its value
+ */
+export function parsed<const O extends Options>(args: readonly string[], options: O) {
+  try {
+    return parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
+  } catch (error) {
+    const { message } = error as Error;
+    const [, name = 'arguments'] = /'(?:-\w, )?(--?[\w-]+)/.exec(message) ?? [];
+    const known = Object.keys(options).map((o) => `--${o}`);
+    throw new InvalidError([
+      {
+        path: name,
+        message: known.includes(name)
+          ? `expected ${options[name.slice(2)]!.type === 'string' ? 'a value after it' : 'no value'}`
+          : `is not an option of this command; expected ${known.join(', ') || 'none'}`,
+      },
+    ]);
+  }
+}
+
+/** The one file a command takes. */
+export function oneFile(
+  positionals: readonly string[],
+  expected: string,
+  none: string | null = null,
+): string {
+  const [file = none, ...more] = positionals;
+  if (file === null || more.length > 0)
     throw new InvalidError([{ path: 'arguments', message: `expected ${expected}` }]);
   return file;
 }
@@ -47,18 +76,3 @@ export const readJson = <S extends yup.Schema>(file: string, schema: S): yup.Inf
 export const number = (min: number, max: number) => yup.number().strict().min(min).max(max);
 
 export const print = (text: string) => process.stdout.write(`${text}\n`);
-
-/** Takes a switch such as `--json` out of the arguments. */
-export const without = (args: readonly string[], name: string): { found: boolean; rest: string[] } => ({
-  found: args.includes(name),
-  rest: args.filter((a) => a !== name),
-});
-
-/** Takes an option with a value, such as `--seed 7`, out of the arguments. */
-export function option(args: readonly string[], name: string): { value: string | null; rest: string[] } {
-  const at = args.indexOf(name);
-  if (at < 0) return { value: null, rest: [...args] };
-  const value = args[at + 1];
-  if (value === undefined) throw new InvalidError([{ path: name, message: 'expected a value after it' }]);
-  return { value, rest: args.filter((_, i) => i !== at && i !== at + 1) };
-}

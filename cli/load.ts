@@ -9,7 +9,7 @@ import {
   type LoadItem,
   type LoadMethod,
 } from '#core/loads/dwelling.ts';
-import { CLEAN, FINDINGS, number, oneFile, print, readJson } from './input.ts';
+import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson } from './input.ts';
 
 const PLAIN_ITEM: Pick<LoadItem, 'volts' | 'motor' | 'controls' | 'added'> = {
   volts: 240,
@@ -62,11 +62,12 @@ const schema = yup
   .required();
 
 export function runLoad(args: string[]): number {
+  const { positionals } = parsed(args, { json: { type: 'boolean' } });
   const {
     method = PLAIN.method,
     items = [],
     ...rest
-  } = readJson(oneFile(args, 'one JSON file, or none', '-'), schema);
+  } = readJson(oneFile(positionals, 'one JSON file, or none', '-'), schema);
   const load = dwellingLoad(
     { ...PLAIN, ...rest, items: items.map((item) => ({ ...PLAIN_ITEM, ...item })) } as Dwelling,
     method,

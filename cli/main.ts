@@ -3,7 +3,7 @@ import { check } from '#core/code/checker.ts';
 import { parseFile } from '#core/job/file.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { summarise } from '#core/code/summary.ts';
-import { BAD_INPUT, CLEAN, FINDINGS, oneFile, print, read, without } from './input.ts';
+import { BAD_INPUT, CLEAN, FINDINGS, oneFile, parsed, print, read } from './input.ts';
 import { runExport } from './export.ts';
 import { runLoad } from './load.ts';
 import { runPlan } from './plan.ts';
@@ -25,10 +25,9 @@ Exit status: 0 clean, 1 findings or no answer, 2 bad input. See docs/cli.md.
 `;
 
 function runCheck(args: string[]): number {
-  const { found: asJson, rest } = without(args, '--json');
-  const file = oneFile(rest, 'one job file');
-  const summary = summarise(check(parseFile(read(file))));
-  if (asJson) print(JSON.stringify(summary, null, 2));
+  const { values, positionals } = parsed(args, { json: { type: 'boolean' } });
+  const summary = summarise(check(parseFile(read(oneFile(positionals, 'one job file')))));
+  if (values.json) print(JSON.stringify(summary, null, 2));
   else {
     for (const f of summary.findings) {
       if (f.level !== 'satisfied') print(`${f.level.padEnd(11)} ${f.section.padEnd(24)} ${f.message}`);
@@ -41,6 +40,17 @@ function runCheck(args: string[]): number {
   return summary.clean ? CLEAN : FINDINGS;
 }
 
+const COMMANDS = new Map<string | undefined, (args: string[]) => number | Promise<number>>(
+  Object.entries({
+    check: runCheck,
+    size: runSize,
+    load: runLoad,
+    plan: runPlan,
+    solve: runSolve,
+    export: runExport,
+  }),
+);
+
 /** Runs one command line. @returns the exit status */
 export async function main(args: string[]): Promise<number> {
   const [command, ...rest] = args;
@@ -49,18 +59,14 @@ export async function main(args: string[]): Promise<number> {
     if (error.code !== 'EPIPE') throw error;
   });
   try {
-    if (command === 'check') return runCheck(rest);
-    if (command === 'size') return runSize(rest);
-    if (command === 'load') return runLoad(rest);
-    if (command === 'plan') return await runPlan(rest);
-    if (command === 'solve') return runSolve(rest);
-    if (command === 'export') return runExport(rest);
+    const work = COMMANDS.get(command);
+    if (work) return await work(rest);
     if (command === undefined || command === '--help' || command === '-h' || command === 'help') {
       print(USAGE);
       return command === undefined ? BAD_INPUT : CLEAN;
     }
     throw new InvalidError([
-      { path: 'command', message: `“${command}” is not one of check, size, load, plan, solve, export` },
+      { path: 'command', message: `“${command}” is not one of ${[...COMMANDS.keys()].join(', ')}` },
     ]);
   } catch (error) {
     if (!(error instanceof InvalidError)) throw error;

@@ -11,10 +11,16 @@ import { figuresNow, planFigures, propose } from '#core/planner/proposal.ts';
 import { PLAIN_PLANNING, type PlannerSettings } from '#core/planner/settings.ts';
 import { priceBookOf } from '#core/panel/prices.ts';
 import { HouseSearch } from '#core/planner/solve.ts';
-import { CLEAN, FINDINGS, oneFile, option, print, read, without } from './input.ts';
+import { CLEAN, FINDINGS, oneFile, parsed, print, read } from './input.ts';
 
-function whole(path: string, text: string | null, least: number, most: number, otherwise: number): number {
-  if (text === null) return otherwise;
+function whole(
+  path: string,
+  text: string | undefined,
+  least: number,
+  most: number,
+  otherwise: number,
+): number {
+  if (text === undefined) return otherwise;
   const value = Number(text);
   if (!Number.isInteger(value) || value < least || value > most)
     throw new InvalidError([
@@ -24,21 +30,24 @@ function whole(path: string, text: string | null, least: number, most: number, o
 }
 
 export async function runPlan(args: string[]): Promise<number> {
-  const job = without(args, '--job');
-  const firstBox = without(job.rest, '--gfci-at-first-box');
-  const seed = option(firstBox.rest, '--seed');
-  const out = option(seed.rest, '--max-out');
-  const keep = option(out.rest, '--keep');
-  const panel = option(keep.rest, '--panel');
-  const spare = option(panel.rest, '--spare');
-  const apart = without(spare.rest, '--lights-apart');
-  const extend = without(apart.rest, '--extend');
-  const document = parseFile(read(oneFile(extend.rest, 'one job file')));
-  if (panel.value !== null && !document.panels[panel.value])
+  const { values, positionals } = parsed(args, {
+    job: { type: 'boolean' },
+    'gfci-at-first-box': { type: 'boolean' },
+    seed: { type: 'string' },
+    'max-out': { type: 'string' },
+    keep: { type: 'string' },
+    panel: { type: 'string' },
+    spare: { type: 'string' },
+    'lights-apart': { type: 'boolean' },
+    extend: { type: 'boolean' },
+  });
+  const { panel = null } = values;
+  const document = parseFile(read(oneFile(positionals, 'one job file')));
+  if (panel !== null && !document.panels[panel])
     throw new InvalidError([
-      { path: '--panel', message: `expected the id of a panel in the job, found ${panel.value}` },
+      { path: '--panel', message: `expected the id of a panel in the job, found ${panel}` },
     ]);
-  const locked = keep.value?.split(',') ?? [];
+  const locked = values.keep?.split(',') ?? [];
   for (const id of locked)
     if (!document.circuits[id])
       throw new InvalidError([
@@ -46,24 +55,24 @@ export async function runPlan(args: string[]): Promise<number> {
       ]);
   const settings: PlannerSettings = {
     ...PLAIN_PLANNING,
-    panelId: panel.value,
-    spare: whole('--spare', spare.value, 0, 50, 0),
-    lightsApart: apart.found,
-    extend: extend.found,
+    panelId: panel,
+    spare: whole('--spare', values.spare, 0, 50, 0),
+    lightsApart: values['lights-apart'] ?? false,
+    extend: values.extend ?? false,
     prices: priceBookOf(document.job),
-    gfciAt: firstBox.found ? 'first-box' : 'breaker',
-    maxOut: whole('--max-out', out.value, 1, 4, 2),
+    gfciAt: values['gfci-at-first-box'] ? 'first-box' : 'breaker',
+    maxOut: whole('--max-out', values['max-out'], 1, 4, 2),
     locked,
   };
   const view = new View(document);
   const house = houseProblem(view, settings);
   if (!house) throw new InvalidError([{ path: 'panels', message: 'expected a panel to plan circuits from' }]);
-  const search = new HouseSearch(house, whole('--seed', seed.value, 0, 2 ** 31, 1), await loadHighs());
+  const search = new HouseSearch(house, whole('--seed', values.seed, 0, 2 ** 31, 1), await loadHighs());
   while (search.step());
   const proposal = propose(view, house, search.plans, settings);
   const { command, circuits, extended, withoutSpace } = proposal;
   const after = runGuarded(document, command).document;
-  if (job.found) {
+  if (values.job) {
     process.stdout.write(serialize(after));
     return withoutSpace.length === 0 ? CLEAN : FINDINGS;
   }

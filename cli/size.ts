@@ -4,7 +4,7 @@ import * as yup from 'yup';
 import { PLAIN_LOAD_VALUES, type BranchLoad } from '#core/circuits/demand.ts';
 import { sizeCircuit, type SizingInput } from '#core/circuits/sizing.ts';
 import { CABLES, EDITIONS, GAUGES, MATERIALS } from '#core/job/schema.ts';
-import { CLEAN, FINDINGS, number, oneFile, print, readJson, without } from './input.ts';
+import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson } from './input.ts';
 
 /** What is left out takes the value given here. */
 const PLAIN_LOAD: BranchLoad = { ...PLAIN_LOAD_VALUES, kind: 'general', volts: 120 };
@@ -62,10 +62,8 @@ const schema = yup
   .required();
 
 export function runSize(args: string[]): number {
-  const { load, ...rest } = readJson(
-    oneFile(without(args, '--json').rest, 'one JSON file, or none', '-'),
-    schema,
-  );
+  const { positionals } = parsed(args, { json: { type: 'boolean' } });
+  const { load, ...rest } = readJson(oneFile(positionals, 'one JSON file, or none', '-'), schema);
   const input = { ...PLAIN, ...rest, load: { ...PLAIN_LOAD, ...load } } as SizingInput;
   const result = sizeCircuit(input);
   print(JSON.stringify(result.ok ? result.value : { problem: result.message }, null, 2));

@@ -4,14 +4,13 @@ import { parseFile } from '#core/job/file.ts';
 import { EARTH, MAINS_HERTZ } from '#core/network/network.ts';
 import { Factors } from '#core/network/solve.ts';
 import { PERSON_OHMS } from '#core/network/wiring.ts';
-import { circuitOf, circuitOptions } from './circuit.ts';
-import { CLEAN, oneFile, print, read, without } from './input.ts';
+import { CIRCUIT_OPTIONS, circuitOf } from './circuit.ts';
+import { CLEAN, oneFile, parsed, print, read } from './input.ts';
 
 export function runSolve(args: string[]): number {
-  const { found: asSpice, rest: one } = without(args, '--spice');
-  const { options, rest } = circuitOptions(one);
-  const { run, wiring, use } = circuitOf(parseFile(read(oneFile(rest, 'one job file'))), options);
-  if (asSpice) {
+  const { values, positionals } = parsed(args, { spice: { type: 'boolean' }, ...CIRCUIT_OPTIONS });
+  const { run, wiring, use } = circuitOf(parseFile(read(oneFile(positionals, 'one job file'))), values);
+  if (values.spice) {
     print(spiceNetlist(wiring, MAINS_HERTZ, run.circuit.name));
     return CLEAN;
   }

@@ -47,6 +47,9 @@ const STATUS: [string, string, number][] = [
   ['hekto help', '', 0],
   ['hekto', '', 2],
   ['hekto fly', '', 2],
+  ['hekto constructor', '', 2],
+  ['hekto check --json=1 demo/tamarack-court.json', '', 2],
+  ['hekto size --feet 10', '{}', 2],
 ];
 for (const [command, input, status] of STATUS) {
   test(`${command} ${input} exits with ${status}`, () => assert.equal(shell(command, input).status, status));
