@@ -1,6 +1,6 @@
 /** The light the screen is read in: day, a dark attic, or full sun. */
 export const LIGHTS = ['day', 'attic', 'sun'] as const;
-export type Light = (typeof LIGHTS)[number];
+type Light = (typeof LIGHTS)[number];
 
 const isLight = (value: string | undefined): value is Light => LIGHTS.includes(value as Light);
 

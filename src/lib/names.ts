@@ -74,7 +74,7 @@ export const PROTECTION_OPTIONS: Options<Circuit['breaker']['protection']> = opt
   dual: 'AFCI + GFCI',
 });
 
-export const PROTECTION_NAMES: Record<Circuit['breaker']['protection'], string> = {
+const PROTECTION_NAMES: Record<Circuit['breaker']['protection'], string> = {
   none: '',
   afci: 'AFCI',
   gfci: 'GFCI',

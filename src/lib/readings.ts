@@ -20,7 +20,7 @@ export function lampsOf(
 export const describeStage = (stage: Reading['stage']): string =>
   stage === 'as-found' ? 'As found' : 'As left';
 
-export const describeHalf = (half: Reading['half']): string =>
+const describeHalf = (half: Reading['half']): string =>
   ({ both: 'whole outlet', top: 'top half', bottom: 'bottom half' })[half];
 
 export function describeReading(reading: Reading): string {

@@ -8,7 +8,7 @@ import { isReceptacle } from '#core/plan/wallSpaces.ts';
 
 type Settings = Job['settings'];
 
-export interface Segment {
+interface Segment {
   /** Installed length, inches. */
   length: number;
   source: 'measured' | 'plan';
@@ -72,7 +72,7 @@ export interface RunStop {
 }
 
 /** `switch-loop`: a switch fed from what it controls. `switched`: fed from the switch that controls it. */
-export type StopRole = 'through' | 'switch-loop' | 'switched';
+type StopRole = 'through' | 'switch-loop' | 'switched';
 
 export interface Run {
   circuit: Circuit;

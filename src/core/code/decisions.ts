@@ -32,7 +32,7 @@ import {
 import { outOfScope } from '#core/tables/fixtures.ts';
 import { type View } from '#core/view/view.ts';
 
-export const TOPICS = ['gfci', 'afci', 'tamper-resistant', 'weather-resistant'] as const;
+const TOPICS = ['gfci', 'afci', 'tamper-resistant', 'weather-resistant'] as const;
 export type Topic = (typeof TOPICS)[number];
 
 export interface Decision {

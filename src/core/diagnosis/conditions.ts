@@ -80,7 +80,7 @@ const LEFT_ON = 0.5;
  * The run without what is not on the way to a stop; the stop is the last. A cable without a ground is taken to have one:
  * that there is none is a condition of its own.
  */
-export function pathTo(run: Run, stop: number): Run {
+function pathTo(run: Run, stop: number): Run {
   const path: number[] = [];
   for (let i = stop; i >= 0; i = run.stops[i]!.feeder) path.unshift(i);
   const { circuit } = run;

@@ -30,7 +30,7 @@ export interface Setting {
   off?: boolean;
 }
 
-export interface Fit {
+interface Fit {
   condition: Condition;
   label: string;
   /** Ohms of the joint that fits best; null for conditions without one. */
@@ -71,7 +71,7 @@ const LAST_DIGIT = 0.1;
 /** A zero between neutral and ground, and what should stand there for it to be one: a tenth that a meter shows. */
 const ZERO = { volts: 0.05, expected: 0.1 } as const;
 /** Current through a body from which on something is deadly, amperes. */
-export const DANGER_AMPS = 0.005;
+const DANGER_AMPS = 0.005;
 /** Where neutral and ground are joined at the slots nothing stands between them, volts. */
 const JOINED: readonly Condition[] = [
   'false-ground',

@@ -4,7 +4,7 @@ import type { Problem } from '#core/job/integrity.ts';
 import { InvalidError } from '#core/job/validate.ts';
 
 /** Largest CSV file read, characters. */
-export const MAX_CSV = 16 * 1024 * 1024;
+const MAX_CSV = 16 * 1024 * 1024;
 /** Most problems named at once. */
 export const MOST_PROBLEMS = 20;
 

@@ -21,7 +21,7 @@ import { circuitState, seenFor, struckReadings } from '#core/records/proof.ts';
 import { settingOf } from '#core/diagnosis/setting.ts';
 import { judge, unjudged, type Verdict } from '#core/diagnosis/verdict.ts';
 
-export interface ReportCircuit {
+interface ReportCircuit {
   circuit: Circuit;
   run: Run;
   state: ReturnType<typeof circuitState>;
@@ -29,7 +29,7 @@ export interface ReportCircuit {
   dropPercent: number | null;
 }
 
-export interface ReportReading {
+interface ReportReading {
   reading: Reading;
   struck: boolean;
   verdict: Verdict;

@@ -27,7 +27,7 @@ export function readLamps(
 }
 
 /** Steps of a two-pole tester, volts; each lights at so much of its figure. */
-export const TWO_POLE_STEPS = [12, 24, 50, 120, 240] as const;
+const TWO_POLE_STEPS = [12, 24, 50, 120, 240] as const;
 const STEP_SHARE = 0.85;
 const TWO_POLE_OHMS = 2e5;
 /** With its button pressed it loads what it tests. */

@@ -6,27 +6,26 @@ import { Factors } from '#core/network/solve.ts';
 import { currentIn, magnitude, resistor, solved, sum, unfed } from './connect.ts';
 
 /** Class A: does not trip at 4 mA or less, trips at 6 mA or more. */
-export const CLASS_A = { holds: 0.004, trips: 0.006 } as const;
+const CLASS_A = { holds: 0.004, trips: 0.006 } as const;
 /** What its own button lets past the sensor, and what a tester sends to ground, amperes at 120 V. */
 const BUTTON_AMPS = 0.008;
-export const TESTER_AMPS = 0.008;
+const TESTER_AMPS = 0.008;
 /** Volts between its line terminals that the electronics of a device need. */
 const WORKS_AT = 85;
 
 /** Longest time to open at a difference of so many amperes, seconds: (20/I)^1.43 with I in mA, UL 943. */
-export const classATime = (amps: number): number =>
-  amps < CLASS_A.holds ? Infinity : (20 / (1000 * amps)) ** 1.43;
+const classATime = (amps: number): number => (amps < CLASS_A.holds ? Infinity : (20 / (1000 * amps)) ** 1.43);
 
 /** What a difference does to a class A device. */
 export type Trip = 'holds' | 'may trip' | 'trips';
-export const tripOf = (amps: number): Trip =>
+const tripOf = (amps: number): Trip =>
   amps <= CLASS_A.holds ? 'holds' : amps < CLASS_A.trips ? 'may trip' : 'trips';
 
 /** Where the difference is sensed: a device’s contacts by its stop, or the breaker’s own terminals. */
 export type Sensor = { at: 'breaker' } | { at: 'box'; stop: number };
 
 /** Amperes that go out by the sensor and do not come back by it. */
-export function difference(wiring: Wiring, voltages: Voltages, sensor: Sensor): number {
+function difference(wiring: Wiring, voltages: Voltages, sensor: Sensor): number {
   return magnitude(sum(sensed(wiring, sensor).map((s) => out(wiring, voltages, s))));
 }
 

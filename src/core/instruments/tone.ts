@@ -7,9 +7,9 @@ import type { Conductor, Wiring } from '#core/network/wiring.ts';
 import { resistor, solved, unfed } from './connect.ts';
 
 /** The transmitter: so many volts behind so many ohms at so many hertz. */
-export const TRANSMITTER = { volts: 6, ohms: 1000, hertz: 1000 } as const;
+const TRANSMITTER = { volts: 6, ohms: 1000, hertz: 1000 } as const;
 /** Bars of the receiver’s scale; each is a doubling too. */
-export const BARS = 9;
+const BARS = 9;
 /** Volts of tone that show one bar at the lowest gain. */
 const ONE_BAR = TRANSMITTER.volts / 2 ** (BARS - 1);
 /** Share of a neighbour’s field heard with the receiver at one conductor of a bare splice, and along a cable. */

@@ -353,7 +353,7 @@ const LABELS: Record<keyof Omit<Job, 'id'>, string> = {
 };
 
 /** What undo will say it takes back, such as `Move R3`. */
-export function labelOf(document: JobDocument, command: Command): string {
+function labelOf(document: JobDocument, command: Command): string {
   switch (command.type) {
     case 'edit-job': {
       const [first] = Object.keys(command.values) as (keyof Omit<Job, 'id'>)[];

@@ -30,7 +30,7 @@ export * from './schema/house.ts';
 export * from './schema/outlets.ts';
 export * from './schema/circuits.ts';
 export * from './schema/records.ts';
-export { DAY, MAX_TEXT, MAX_WALL, MIN_WALL } from './schema/fields.ts';
+export { DAY, MAX_WALL, MIN_WALL } from './schema/fields.ts';
 
 export type Settings = InferType<typeof settingsSchema>;
 export type Job = InferType<typeof jobSchema>;
@@ -107,7 +107,7 @@ export const isAppendOnly = (name: TableName): name is AppendOnly => TABLES[name
 
 export type Rows = { [T in TableName]: InferType<(typeof TABLES)[T]['schema']> };
 export type Entity = Rows[TableName];
-export type Table<T> = Readonly<Record<string, T>>;
+type Table<T> = Readonly<Record<string, T>>;
 
 /** The normalised, immutable document: the job's own row and one map by id per table. */
 export type JobDocument = { readonly job: Job } & { readonly [T in TableName]: Table<Rows[T]> };

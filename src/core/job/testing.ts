@@ -37,7 +37,7 @@ import type {
 /** A command with no gate before it: what is tested is the command. */
 export const run = (document: JobDocument, command: Command) => runBehind(document, command, []);
 
-export const LEVEL = { id: 'level-1', name: 'Main level', elevation: 0 };
+const LEVEL = { id: 'level-1', name: 'Main level', elevation: 0 };
 export const PANEL: Panel = {
   id: 'panel-1',
   levelId: 'level-1',

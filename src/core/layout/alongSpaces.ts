@@ -13,7 +13,7 @@ import type { Placement } from './placement.ts';
 /** A box cannot be mounted nearer to a corner or to the edge of an opening than this, inches. */
 export const EDGE_CLEARANCE = 3;
 /** From a stud's centre to the centre of a box nailed to its side: half a stud and half a box, inches. */
-export const STUD_TO_BOX = 1.875;
+const STUD_TO_BOX = 1.875;
 /** Distance from the wall at which a floor outlet is set in front of fixed glass, inches. */
 const FLOOR_OUTLET_OUT = 6;
 /** Distance from the wall of an assembly set into a counter, inches. */

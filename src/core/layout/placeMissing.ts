@@ -29,7 +29,7 @@ import { alongCounters, alongWalls, type SpacePlan } from './alongSpaces.ts';
 import { newBox, nextBoxName, type Placement } from './placement.ts';
 import { bestSpot, spotsIn, type Spot } from './spots.ts';
 
-export interface Placed {
+interface Placed {
   box: Box;
   areaName: string;
   reason: string;

@@ -46,7 +46,7 @@ export const LOAD_SECTION: Record<LoadMethod, string> = {
   existing: '220.83',
 };
 
-export interface LoadLine {
+interface LoadLine {
   what: string;
   /** The formula with its numbers in. */
   working: string;

@@ -50,7 +50,7 @@ export type Edit =
 const STRAY_OHMS = 0.1;
 
 /** @throws when the circuit has no such place */
-export function spotOf(wiring: Wiring, stop: number, conductor: Conductor, part: Part): Spot {
+function spotOf(wiring: Wiring, stop: number, conductor: Conductor, part: Part): Spot {
   const spot = wiring.spotAt.get(spotKey({ stop, conductor, part }));
   if (spot) return spot;
   const where = stop < 0 ? 'The panel' : `Stop ${stop + 1}`;

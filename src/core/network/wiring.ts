@@ -41,7 +41,7 @@ export interface Terminals {
 }
 
 /** Where the panel's own nodes are. */
-export interface PanelNodes {
+interface PanelNodes {
   neutral: number;
   ground: number;
   /** The two buses, by the hot that is meant to be on them. */
@@ -72,7 +72,7 @@ export interface Use {
   /** Where someone on damp ground touches the frame of what is plugged in. */
   touch?: number;
 }
-export const NOTHING_ON: Use = { amps: new Map(), open: new Set() };
+const NOTHING_ON: Use = { amps: new Map(), open: new Set() };
 
 /** Ohms of what is not cable; usual figures, none of which a reading depends on while the wiring is sound. */
 const SOURCE_OHMS = 0.02;

@@ -7,16 +7,8 @@ import type { AreaKind, Edition, Fixture } from '#core/job/schema.ts';
 import { hasCounterRule } from '#core/plan/counters.ts';
 import { isReceptacle, isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 
-export const DUTIES = [
-  'small-appliance',
-  'laundry',
-  'bathroom',
-  'garage',
-  'heating',
-  'individual',
-  'general',
-] as const;
-export type Duty = (typeof DUTIES)[number];
+export type Duty =
+  'small-appliance' | 'laundry' | 'bathroom' | 'garage' | 'heating' | 'individual' | 'general';
 
 export interface Duties {
   duty: Duty;

@@ -11,7 +11,7 @@ export type Leg = 'A' | 'B';
 export const rowOf = (space: number): number => Math.ceil(space / 2) - 1;
 export const legOf = (space: number): Leg => (rowOf(space) % 2 === 0 ? 'A' : 'B');
 /** The space below on the same side. */
-export const below = (space: number): number => space + 2;
+const below = (space: number): number => space + 2;
 
 type Placed = Pick<Circuit, 'space' | 'otherSpace' | 'breaker'>;
 /** Spaces that a breaker takes, the pole of the black hot first. */

@@ -11,7 +11,7 @@ import { formatLength } from '#core/units/length.ts';
 import { alongWall } from './footprint.ts';
 
 /** A room within this distance of a neighbour snaps to it, inches. */
-export const SNAP_REACH = 9;
+const SNAP_REACH = 9;
 
 const parallel = (a: WallLine, b: WallLine): boolean => {
   const turn = (((a.heading - b.heading) % 180) + 180) % 180;

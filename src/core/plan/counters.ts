@@ -11,7 +11,7 @@ import { coveredBy, isSmallReceptacle, type SpaceCoverage, type Span, type WallS
 /** No point of a counter's wall line may be farther from a receptacle, inches. */
 export const COUNTER_REACH = 24;
 /** Shortest wall counter space that needs a receptacle, inches. */
-export const LEAST_COUNTER = 12;
+const LEAST_COUNTER = 12;
 /** Highest a counter receptacle may be above the counter, inches. */
 export const ABOVE_COUNTER = 20;
 /** A counter this deep behind a range or sink needs a receptacle there too; across a corner, more. */

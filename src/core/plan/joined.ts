@@ -11,7 +11,7 @@ import type { View } from '#core/view/view.ts';
 import { alongWall } from './footprint.ts';
 
 /** Thickest wall two rooms may share, inches. */
-export const THICKEST_WALL = 14;
+const THICKEST_WALL = 14;
 /** Narrowest image of an opening worth having, inches. */
 const LEAST_IMAGE = 6;
 

@@ -15,11 +15,11 @@ import { isClosed, outlineOf, type Outline, type WallLine } from '#core/job/outl
 /** No point of the floor line may be farther from a receptacle, inches. */
 export const REACH = 72;
 /** Shortest wall space that needs one, inches. */
-export const LEAST_WALL_SPACE = 24;
+const LEAST_WALL_SPACE = 24;
 /** Highest receptacle that counts, inches above the floor. */
 export const HIGHEST_COUNTED = 66;
 /** Farthest floor receptacle from the wall that counts, inches. */
-export const FARTHEST_FLOOR_OUTLET = 18;
+const FARTHEST_FLOOR_OUTLET = 18;
 
 export interface Span {
   from: number;
@@ -44,7 +44,7 @@ const UNBROKEN: readonly OpeningKind[] = ['fixed-glass', 'window', 'railing', 'b
  * Whether a thing in the wall interrupts the wall space. Glass fixed in an outer wall, railings and bar-type
  * counters are wall space; a stretch where no box can go is wall space all the same.
  */
-export const breaksWallSpace = (kind: OpeningKind): boolean => !UNBROKEN.includes(kind);
+const breaksWallSpace = (kind: OpeningKind): boolean => !UNBROKEN.includes(kind);
 
 /**
  * All wall spaces of a closed outline, short ones included.
@@ -98,7 +98,7 @@ export function notCounted(box: Box): string | null {
 }
 
 /** Position of a floor-line point inside a space, or null when it lies outside. */
-export function positionIn(space: WallSpace, outline: Outline, floorLine: number): number | null {
+function positionIn(space: WallSpace, outline: Outline, floorLine: number): number | null {
   const tolerance = 1e-6;
   const round = (((floorLine - space.start) % outline.perimeter) + outline.perimeter) % outline.perimeter;
   if (space.loop) return round;

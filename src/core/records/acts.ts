@@ -20,7 +20,7 @@ import { SOURCE_WORDS } from './sources.ts';
 /** Stray volts up to this are taken as dead. */
 export const DEAD_VOLTS = 1;
 /** Volts on a source that proves the tester, and from a live conductor to a reference that is one. */
-export const LIVE_VOLTS = { least: 100, most: 140 } as const;
+const LIVE_VOLTS = { least: 100, most: 140 } as const;
 
 /** Node keys that do not name a conductor of the box. */
 export const KNOWN_SOURCE = 'known-source';
@@ -30,7 +30,7 @@ export const OTHER = 'other.';
 
 /** What reads volts and loads what it reads, so that a ghost falls to nothing. */
 const LOADS: readonly Instrument[] = ['two-pole tester', 'low-impedance meter'];
-export const VOLTMETERS: readonly Instrument[] = [...LOADS, 'high-impedance meter'];
+const VOLTMETERS: readonly Instrument[] = [...LOADS, 'high-impedance meter'];
 
 /** A proof before it is recorded. */
 export type Draft = Omit<Proof, 'id' | 'at' | 'place' | 'observations'>;
@@ -84,7 +84,7 @@ const isLive = (volts: number): boolean => volts >= LIVE_VOLTS.least && volts <=
 const range = `${LIVE_VOLTS.least} to ${LIVE_VOLTS.most} V`;
 
 /** The conductor that a proof reads the others to, where it is one of the box. */
-export const referencePoint = (points: readonly Point[], reference: Proof['reference']): Point | undefined =>
+const referencePoint = (points: readonly Point[], reference: Proof['reference']): Point | undefined =>
   reference === 'ground' ? points.find((p) => p.role === 'ground') : undefined;
 
 const REFERENCE_WORDS: Record<Proof['reference'], string> = {

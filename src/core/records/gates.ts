@@ -11,7 +11,7 @@ import { circuitsIn, type Point } from './points.ts';
 import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
 import { stepsFor, type WorkStep } from '#core/boxes/steps.ts';
 
-export type GatedStep = WorkStep & {
+type GatedStep = WorkStep & {
   /** Why it stays shut though the box is proved; null when it is open. */
   shut: string | null;
 };

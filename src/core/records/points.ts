@@ -2,7 +2,7 @@
 import { circuitOf, rows } from '#core/job/document.ts';
 import type { Box, Circuit, JobDocument, Stop } from '#core/job/schema.ts';
 
-export type PointRole = 'hot' | 'neutral' | 'ground' | 'unknown';
+type PointRole = 'hot' | 'neutral' | 'ground' | 'unknown';
 
 /** A splice group, the screws of one cable, or a loose end: one touch of a probe. */
 export interface Point {

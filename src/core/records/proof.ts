@@ -9,7 +9,7 @@ import { circuitsIn, enclosureOf, pointsIn, type Point } from './points.ts';
 import { mainKills } from './sources.ts';
 
 /** A clamp that shows this much shows a current, amperes: 5 W elsewhere are enough to raise a parted neutral. */
-export const NO_AMPS = 0.01;
+const NO_AMPS = 0.01;
 
 /** Observations that a proof is made of, in their order. */
 export const seenFor = (document: JobDocument, proof: Pick<Proof, 'observations'>): Observation[] =>
@@ -34,7 +34,7 @@ const dayOf = (at: string): string => new Date(at).toDateString();
 const CLOCKS = 5 * 60 * 1000;
 
 /** Why a proof of a box no longer holds, or never did; null when it holds. @param now UTC time */
-export function whyEnded(document: JobDocument, proof: Proof, now: string): string | null {
+function whyEnded(document: JobDocument, proof: Proof, now: string): string | null {
   if (proof.basis === 'earlier-proof' || proof.basis === 'earlier-override')
     return 'It was recorded in an earlier form, which a live second pole passes; prove it again';
   const box = document.boxes[proof.boxId];
@@ -61,7 +61,7 @@ export function validProof(document: JobDocument, box: Box, now: string): Proof 
 }
 
 /** Proofs of a box, newest first. */
-export function proofsOf(document: JobDocument, box: Box): Proof[] {
+function proofsOf(document: JobDocument, box: Box): Proof[] {
   const boxes = new Set(enclosureOf(document, box).map((b) => b.id));
   return rows(document.proofs)
     .filter((p) => boxes.has(p.boxId))

@@ -3,7 +3,7 @@ import type { Box, Instrument, JobDocument, Observation, Proof } from '#core/job
 import { circuitsIn, pointsIn } from './points.ts';
 import { actsOf, blankDraft, proofGaps, rowsOf, type Act, type Draft, type Seen } from './acts.ts';
 
-export interface Read {
+interface Read {
   value: number;
   instrument?: Instrument;
   quantity?: Seen['quantity'];

@@ -20,7 +20,7 @@ class Groups {
 }
 
 /** Tables whose rows stand in a room. */
-export const IN_ROOMS = ['boxes', 'openings', 'fixtures'] as const;
+const IN_ROOMS = ['boxes', 'openings', 'fixtures'] as const;
 export type InRoom = (typeof IN_ROOMS)[number];
 
 export class RowIndex {

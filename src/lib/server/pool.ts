@@ -27,7 +27,7 @@ export interface PoolOptions {
   /** Longest a piece of work may take, ms. */
   limit: number;
 }
-export const POOL: PoolOptions = {
+const POOL: PoolOptions = {
   threads: Math.max(1, availableParallelism() - 1),
   waiting: 16,
   limit: 10000,

@@ -20,7 +20,7 @@ export interface JobRow {
   version?: number;
 }
 
-export interface EntityRow {
+interface EntityRow {
   jobId: string;
   table: TableName | 'job';
   id: string;
@@ -38,7 +38,7 @@ export interface ChangeRow {
   at: number;
 }
 
-export interface PictureRow {
+interface PictureRow {
   jobId: string;
   id: string;
   blob: Blob;

@@ -39,7 +39,7 @@ const KEPT_CHANGES = 500;
 const THROWN_AWAY_KEPT_MS = 30 * 24 * 3600 * 1000;
 
 /** Works out the stacks from the log. */
-export function fold(history: History, row: ChangeRow): History {
+function fold(history: History, row: ChangeRow): History {
   if (row.kind === 'record') return history;
   if (row.kind === 'do') return { undo: [...history.undo, row], redo: [] };
   const from = row.kind === 'undo' ? history.undo : history.redo;

@@ -6,7 +6,7 @@ import * as yup from 'yup';
 export const MAX_WALL = 2400;
 /** Shortest wall accepted, inches. */
 export const MIN_WALL = 1;
-export const MAX_TEXT = 400;
+const MAX_TEXT = 400;
 
 export const id = () =>
   yup

@@ -29,7 +29,7 @@ import {
 } from './words.ts';
 
 /** From where on a reading is worth a word; a shop’s habits, not rules. */
-export const limitsSchema = entity({
+const limitsSchema = entity({
   lowVolts: number(90, 120).meta({ unit: 'V' }),
   highVolts: number(120, 140).meta({ unit: 'V' }),
   neutralGround: number(0.5, 20).meta({ unit: 'V', about: 'neutral to ground under load' }),
@@ -44,7 +44,7 @@ export const limitsSchema = entity({
 });
 
 /** The shop’s plug-in tester: its lamps from left to right, their colours, and when one counts as lit. */
-export const testerSchema = entity({
+const testerSchema = entity({
   order: word(LAMP_ORDERS),
   hotNeutral: word(LAMP_COLOURS),
   hotGround: word(LAMP_COLOURS),
@@ -77,7 +77,7 @@ export const settingsSchema = entity({
 });
 
 /** One line of the shop’s price book. */
-export const priceSchema = entity({ item: word(PRICE_ITEMS), cents: number(0, 10_000_000) });
+const priceSchema = entity({ item: word(PRICE_ITEMS), cents: number(0, 10_000_000) });
 
 export const jobSchema = entity({
   id: id(),
@@ -186,7 +186,7 @@ export const openingSchema = entity({
   top: inches(0, 480),
 });
 
-export const nameplateSchema = entity({
+const nameplateSchema = entity({
   volts: yup.number().strict().defined().min(1).max(600),
   amps: yup.number().strict().defined().nullable().min(0).max(400),
   watts: yup.number().strict().defined().nullable().min(0).max(100000),

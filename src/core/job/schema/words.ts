@@ -174,7 +174,6 @@ export const PROOF_BASES = [
   'earlier-proof',
   'earlier-override',
 ] as const;
-export type ProofBasis = (typeof PROOF_BASES)[number];
 /** What conductors are read to. */
 export const REFERENCES = ['ground', 'metal-box', 'lead', 'none'] as const;
 /** What else may feed a house beside the utility through one main. */

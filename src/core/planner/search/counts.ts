@@ -3,7 +3,7 @@ import type { Highs } from 'highs';
 import { KINDS, LARGE, MARKED, NEAR, NEEDS_AFCI, type Pricer } from './problem.ts';
 
 /** Least and most circuits of some kinds that a plan has. */
-export interface Limit {
+interface Limit {
   /** Bits by kind. */
   kinds: number;
   least: number;

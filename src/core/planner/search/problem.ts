@@ -28,7 +28,7 @@ export interface CircuitOption {
 }
 
 /** By the bits that any site of a circuit asks for, cents. */
-export type Protection = readonly [number, number, number, number];
+type Protection = readonly [number, number, number, number];
 
 /** Bits of `needs`: protection that a site asks for. */
 export const NEEDS_AFCI = 1;
