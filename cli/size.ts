@@ -1,7 +1,7 @@
 /** `hekto size`: breaker, conductor and equipment ground for a load, with the working. */
 import { BRANCH_LOADS } from '#core/tables/loadKinds.ts';
 import * as yup from 'yup';
-import { PLAIN_LOAD_VALUES, type BranchLoad } from '#core/circuits/demand.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad } from '#core/circuits/demand/demand.ts';
 import { sizeCircuit, type SizingInput } from '#core/circuits/sizing.ts';
 import { CABLES, EDITIONS, GAUGES, MATERIALS } from '#core/job/schema.ts';
 import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson } from './input.ts';

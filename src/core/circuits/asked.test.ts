@@ -4,7 +4,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { demandOf } from './asked.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad, type PartLoad } from './demand.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad, type PartLoad } from './demand/demand.ts';
 
 const load = (kind: BranchLoadKind, volts: number, values: Partial<BranchLoad>): BranchLoad => ({
   ...PLAIN_LOAD_VALUES,

@@ -7,15 +7,8 @@ import { standardAtMost } from '#core/tables/conductors.ts';
 import type { Edition } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
 import { fail, type Result } from '#core/units/result.ts';
-import {
-  demand,
-  demandByKind,
-  shown,
-  type BranchLoad,
-  type Demand,
-  type PartLoad,
-  type Step,
-} from './demand.ts';
+import { demand, shown, type BranchLoad, type Demand, type PartLoad, type Step } from './demand/demand.ts';
+import { demandByKind } from './demand/byKind.ts';
 
 /** What a circuit is asked for, or which number is missing or which limits do not meet. */
 export const demandOf = (load: BranchLoad, edition: Edition): Result<Demand> =>

@@ -5,7 +5,7 @@ import { outOfScope } from '#core/tables/fixtures.ts';
 import type { Circuit, Fixture, Job, JobDocument } from '#core/job/schema.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import type { Result } from '#core/units/result.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad, type PartLoad } from './demand.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad, type PartLoad } from './demand/demand.ts';
 import { fullLoad, outletsOf, type Run, type RunStop } from './run.ts';
 import { sizeCircuit, type Conditions, type Sizing, type SizingInput } from './sizing.ts';
 

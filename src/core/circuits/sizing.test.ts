@@ -4,7 +4,7 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { CIRCULAR_MILS, GAUGES_BY_SIZE } from '#core/tables/conductors.ts';
 import { CABLES, EDITIONS } from '#core/job/schema.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad } from './demand.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad } from './demand/demand.ts';
 import { equipmentGround, sizeCircuit, usableAmpacity, type SizingInput } from './sizing.ts';
 
 const RATINGS = [15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200];

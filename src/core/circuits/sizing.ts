@@ -16,7 +16,7 @@ import {
 } from '#core/tables/conductors.ts';
 import type { CableKind, Edition, Gauge } from '#core/job/schema.ts';
 import { demandOf } from './asked.ts';
-import type { BranchLoad, Demand, Step } from './demand.ts';
+import type { BranchLoad, Demand, Step } from './demand/demand.ts';
 import { fail, ok, type Result } from '#core/units/result.ts';
 import { round } from '#core/units/quantity.ts';
 

@@ -7,7 +7,7 @@ import type { BranchLoadKind } from '#core/tables/loadKinds.ts';
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { EDITIONS, type Gauge } from '#core/job/schema.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad } from './demand.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad } from './demand/demand.ts';
 import { sizeCircuit, type SizingInput } from './sizing.ts';
 
 type Where = Partial<Omit<SizingInput, 'edition' | 'load'>>;

@@ -15,7 +15,7 @@ import { circuitsBehind, loadOf } from './jobLoad.ts';
 import { GAUGES_BY_SIZE, ohmsPerThousandFeet, smallConductorCap } from '#core/tables/conductors.ts';
 import type { Feeder, Gauge, JobDocument, Panel } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
-import type { Step } from '#core/circuits/demand.ts';
+import type { Step } from '#core/circuits/demand/demand.ts';
 
 export interface FeederSizing {
   /** Installed length, inches, and where it comes from. */

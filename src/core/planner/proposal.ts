@@ -1,7 +1,7 @@
 /** Plans turned back into circuits: names, breakers, panel spaces, one command, and what it all comes to. */
 import { buildRun } from '#core/circuits/run.ts';
 import { conditionsOf, loadOfFixture } from '#core/circuits/circuitLoad.ts';
-import { PLAIN_LOAD_VALUES, type BranchLoad } from '#core/circuits/demand.ts';
+import { PLAIN_LOAD_VALUES, type BranchLoad } from '#core/circuits/demand/demand.ts';
 import { sizeCircuit } from '#core/circuits/sizing.ts';
 import { outOfReach } from '#core/code/outOfReach.ts';
 import type { View } from '#core/view/view.ts';

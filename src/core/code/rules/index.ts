@@ -1,5 +1,25 @@
 import type { Rule } from '../rule.ts';
 import type { Scope } from '#core/view/touched.ts';
+import { atTelevision } from './at-television.ts';
+import { directory } from './directory.ts';
+import { equipmentOutOfScope } from './equipment-out-of-scope.ts';
+import { everyWall } from './every-wall.ts';
+import { feederRule } from './feeder.ts';
+import { fixtureInRoom } from './fixture-in-room.ts';
+import { gfci } from './gfci.ts';
+import { neutralThroughDevice } from './neutral-through-device.ts';
+import { oppositeLegs } from './opposite-legs.ts';
+import { outdoorOutlets } from './outdoor-outlets.ts';
+import { panelBonding } from './panel-bonding.ts';
+import { panelOpenings } from './panel-openings.ts';
+import { panelRating } from './panel-rating.ts';
+import { panelSpaces } from './panel-spaces.ts';
+import { roomsOverlap } from './rooms-overlap.ts';
+import { serviceLoad } from './service-load.ts';
+import { serviceOutOfScope } from './service-out-of-scope.ts';
+import { sharedNeutralProtection } from './shared-neutral-protection.ts';
+import { simultaneousDisconnect } from './simultaneous-disconnect.ts';
+import { splitReceptacle } from './split-receptacle.ts';
 import { afci } from './afci.ts';
 import { applianceReceptacle } from './appliance-receptacle.ts';
 import { breakerListed } from './breaker-listed.ts';
@@ -9,22 +29,6 @@ import { extensionGround } from './extension-ground.ts';
 import { cordShare } from './cord-share.ts';
 import { vehicleCircuit } from './vehicle-circuit.ts';
 import { fixedEquipmentShare } from './fixed-equipment-share.ts';
-import {
-  neutralThroughDevice,
-  oppositeLegs,
-  sharedNeutralProtection,
-  simultaneousDisconnect,
-  splitReceptacle,
-} from './multiwire.ts';
-import {
-  directory,
-  feederRule,
-  panelBonding,
-  panelOpenings,
-  panelRating,
-  panelSpaces,
-  serviceLoad,
-} from './panel.ts';
 import { receptacleVoltage } from './receptacle-voltage.ts';
 import { requiredCircuits } from './required-circuits.ts';
 import { smallLoadOn240 } from './small-load-on-240.ts';
@@ -38,7 +42,6 @@ import { equipmentReceptacle } from './equipment-receptacle.ts';
 import { faceUp } from './face-up.ts';
 import { foyerReceptacles } from './foyer-receptacles.ts';
 import { garageReceptacles } from './garage-receptacles.ts';
-import { gfci, outdoorOutlets } from './gfci.ts';
 import { gfciAccessible } from './gfci-accessible.ts';
 import { hallwayReceptacle } from './hallway-receptacle.ts';
 import { islandReceptacles } from './island-receptacles.ts';
@@ -52,11 +55,8 @@ import { outdoorReceptacles } from './outdoor-receptacles.ts';
 import { receptacleRating } from './receptacle-rating.ts';
 import { roomOutline } from './room-outline.ts';
 import { shopLimit } from './shop-limit.ts';
-import { atTelevision, everyWall } from './shop-placing.ts';
 import { smallConductor } from './small-conductor.ts';
-import { fixtureInRoom, roomsOverlap } from './survey-fits.ts';
 import { tamperResistant } from './tamper-resistant.ts';
-import { equipmentOutOfScope, serviceOutOfScope } from './out-of-scope.ts';
 import { threeWireAppliance } from './three-wire-appliance.ts';
 import { tubZone } from './tub-zone.ts';
 import { voltageDrop } from './voltage-drop.ts';
