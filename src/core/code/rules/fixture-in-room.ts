@@ -2,7 +2,7 @@ import { always } from '#core/tables/editions.ts';
 import { isClosed, outlineOf } from '#core/job/outline.ts';
 import { cornersOf, distance, footprint, nearestOnPolygon } from '#core/plan/footprint.ts';
 import { rule } from '../rule.ts';
-import { SLACK } from './deepInside.ts';
+import { SLACK } from './insideRoom.ts';
 
 export const fixtureInRoom = rule({
   id: 'fixture-in-room',

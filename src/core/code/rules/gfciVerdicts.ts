@@ -7,7 +7,7 @@ import { type View } from '#core/view/view.ts';
 import { verdictFromDecision } from './fromDecision.ts';
 
 /** A GFCI receptacle here where one fits, and a breaker that carries it. */
-export function fixesFor(box: Box, view: View): Fix[] {
+function fixesFor(box: Box, view: View): Fix[] {
   const circuit = view.circuitOf(box.id);
   const fixes: Fix[] = isSmallReceptacle(box)
     ? [{ label: `Fit a GFCI receptacle at ${box.name}`, command: changeDevice(box, { kind: 'gfci' }) }]

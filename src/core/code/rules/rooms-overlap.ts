@@ -3,7 +3,7 @@ import { neighboursOf } from '#core/plan/joined.ts';
 import { isClosed, outlineOf, boundsOf, within } from '#core/job/outline.ts';
 import { rule } from '../rule.ts';
 import { isOutside } from '#core/tables/areas.ts';
-import { SLACK, reachesInto } from './deepInside.ts';
+import { SLACK, reachesInto } from './insideRoom.ts';
 
 export const roomsOverlap = rule({
   id: 'rooms-overlap',

@@ -6,7 +6,7 @@ import { cornersOf, distance, insidePolygon, nearestOnSegment } from '#core/plan
 /** How far things may stand over an edge before a survey is doubted, inches. */
 export const SLACK = 3;
 
-export const deepInside = (p: { x: number; y: number }, corners: { x: number; y: number }[]): boolean =>
+const deepInside = (p: { x: number; y: number }, corners: { x: number; y: number }[]): boolean =>
   insidePolygon(p, corners) &&
   corners.every((a, i) => distance(p, nearestOnSegment(p, a, corners[(i + 1) % corners.length]!)) > SLACK);
 
