@@ -69,6 +69,7 @@ test('a job from nothing: two questions, an L-shaped room by typing, one key to 
   await reached(/0 violations/);
 
   await app.driver.actions().keyDown(Key.ALT).sendKeys('5').keyUp(Key.ALT).perform();
+  await press(app.driver, 'change');
   await fill(app.driver, 'Done by', 'K. Rowan');
   await press(app.driver, 'hot–neutral');
   await press(app.driver, 'hot–ground');

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { byGravity, type Finding, type Fix, type Level } from '#core/code/rule.ts';
+  import { groupsOf, type FindingGroup } from '#core/code/groups.ts';
+  import type { Finding, Fix, Level } from '#core/code/rule.ts';
+  import { useSession } from '../store/session.svelte.ts';
   import { SIGNS } from '../gravity.ts';
   import Act from './Act.svelte';
 
@@ -10,6 +12,9 @@
     show?: (finding: Finding) => unknown;
   }
   let { findings, apply, show }: Props = $props();
+
+  const session = useSession();
+  const document = $derived(session.document);
 
   const NAMES: Record<Level, string> = {
     violation: 'Violation',
@@ -23,17 +28,23 @@
   /** A long list is shown in part until asked for. */
   let shown = $state(100);
   const listed = $derived(
-    findings?.filter((f) => satisfied || f.level !== 'satisfied').sort(byGravity) ?? [],
+    groupsOf(document, findings?.filter((f) => satisfied || f.level !== 'satisfied') ?? []),
   );
   /** One placement mends every gap of its room: offered once, at the first. */
   const offeredAt = $derived.by(() => {
-    const first = new Map<string, Finding>();
-    for (const f of listed)
-      for (const fix of f.fixes) if ('placeIn' in fix && !first.has(fix.placeIn)) first.set(fix.placeIn, f);
+    const first = new Map<string, FindingGroup>();
+    for (const g of listed)
+      for (const fix of g.fixes) if ('placeIn' in fix && !first.has(fix.placeIn)) first.set(fix.placeIn, g);
     return first;
   });
-  const fixesOf = (f: Finding): Fix[] =>
-    f.fixes.filter((fix) => !('placeIn' in fix) || offeredAt.get(fix.placeIn) === f);
+  const fixesOf = (g: FindingGroup): Fix[] =>
+    g.fixes.filter((fix) => !('placeIn' in fix) || offeredAt.get(fix.placeIn) === g);
+  const namesOf = ({ findings: list }: FindingGroup): string => {
+    const names = [...new Set(list.map((f) => f.about.name))];
+    return names.length > 8
+      ? `${names.slice(0, 7).join(', ')} and ${names.length - 7} more`
+      : names.join(', ');
+  };
   const count = (level: Level) => findings?.filter((f) => f.level === level).length ?? 0;
 </script>
 
@@ -55,29 +66,45 @@
     <p class="clean">✓ Nothing to mend.</p>
   {/if}
   <ul>
-    {#each listed.slice(0, shown) as f (f.key)}
-      {@const fixes = fixesOf(f)}
-      <li class={f.level}>
+    {#each listed.slice(0, shown) as group (group.key)}
+      {@const [first] = group.findings}
+      {@const fixes = fixesOf(group)}
+      <li class={first.level}>
         <details>
           <summary>
-            <span class="sign" aria-hidden="true">{SIGNS[f.level]}</span>
+            <span class="sign" aria-hidden="true">{SIGNS[first.level]}</span>
             <span class="text">
-              <span class="level">{NAMES[f.level]}</span>
-              {f.message}
+              <span class="level">{NAMES[first.level]}</span>
+              {#if group.findings.length === 1}
+                {first.message}
+              {:else}
+                <strong>{group.findings.length} in {group.room}</strong> · {first.title}
+                {#if namesOf(group) !== group.room}<span class="quiet names">{namesOf(group)}</span>{/if}
+              {/if}
             </span>
-            <span class="section">{f.section}</span>
+            <span class="section">{first.section}</span>
           </summary>
           <div class="more">
-            <p>{f.why}</p>
-            {#if f.measured && f.limit}
-              <p class="quiet">
-                {Math.round(f.measured.value * 100) / 100}
-                {f.measured.unit} against {Math.round(f.limit.value * 100) / 100}
-                {f.limit.unit}
-              </p>
-            {/if}
-            {#if f.amendment}<p><strong>{f.amendment}</strong></p>{/if}
-            {#if show}<Act onclick={() => show(f)}>Show {f.about.name}</Act>{/if}
+            <p>{first.why}</p>
+            {#each group.findings as f (f.key)}
+              {#if group.findings.length > 1}<p class="one">{f.message}</p>{/if}
+              {#if f.measured && f.limit}
+                <p class="quiet">
+                  {Math.round(f.measured.value * 100) / 100}
+                  {f.measured.unit} against {Math.round(f.limit.value * 100) / 100}
+                  {f.limit.unit}
+                </p>
+              {/if}
+              {#if f.amendment}<p><strong>{f.amendment}</strong></p>{/if}
+              <div class="row">
+                {#if show}<Act onclick={() => show(f)}>Show {f.about.name}</Act>{/if}
+                {#if group.findings.length > 1}
+                  {#each f.fixes.filter((x) => 'command' in x) as fix (fix.label)}
+                    <Act onclick={() => apply(fix)}>{fix.label}</Act>
+                  {/each}
+                {/if}
+              </div>
+            {/each}
           </div>
         </details>
         {#if fixes.length > 0}
@@ -90,7 +117,7 @@
   </ul>
   {#if listed.length > shown}
     <p class="rest">
-      <Act onclick={() => (shown = Infinity)}>Show the other {listed.length - shown} findings</Act>
+      <Act onclick={() => (shown = Infinity)}>Show the other {listed.length - shown} lines</Act>
     </p>
   {/if}
 </div>
@@ -110,6 +137,19 @@
   .counts label {
     margin-left: auto;
     font-size: 0.9rem;
+  }
+  .names {
+    display: block;
+  }
+  .one {
+    margin-top: 0.5rem;
+    padding-top: 0.4rem;
+    border-top: 1px solid var(--rule);
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
   }
   .rest {
     padding: 0.75rem;

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { outlineOf, pointOnWall } from '#core/job/outline.ts';
+  import { outlineOf, pointOnWall, type Point } from '#core/job/outline.ts';
   import type { Area, Box } from '#core/job/schema.ts';
   import { formatLength } from '#core/units/length.ts';
-  import { inward, wallOf } from './shapes.ts';
+  import { inward, SIGN_OFF_WALL, wallOf } from './shapes.ts';
 
   interface Props {
     area: Area;
@@ -12,6 +12,8 @@
     alone: boolean;
     movable: boolean;
     tone?: string;
+    /** Where its name stands from the middle of the sign, pixels; null where there is no room for it. */
+    name: Point | null;
     /** Drawn once more on top of everything, for the eye alone. */
     over?: boolean;
     onpress?: (event: PointerEvent) => void;
@@ -25,6 +27,7 @@
     alone,
     movable,
     tone = '',
+    name,
     over = false,
     onpress,
     onfocus,
@@ -36,7 +39,7 @@
   const foot = $derived(wall && pointOnWall(outline, wall, box.offset, box.fromWall));
   const into = $derived(wall ? inward(outline, wall) : { x: 0, y: 1 });
   /** A box on a wall is drawn off it; one out in the room where it is. */
-  const off = $derived(box.fromWall > 0 ? 0 : 15);
+  const off = $derived(box.fromWall > 0 ? 0 : SIGN_OFF_WALL);
   /** A place in the sign, turned with the wall. Worked out here: a transform for each sign slows panning. */
   const turned = $derived.by(() => {
     const angle = ((wall?.heading ?? 0) * Math.PI) / 180;
@@ -63,8 +66,8 @@
     aria-pressed={over ? undefined : chosen}
     data-box={over ? undefined : box.name}
     data-own-drag={movable ? '' : undefined}
-    style="transform: translate({foot.x}px, {foot.y}px) scale(var(--u)) translate({into.x * off}px, {into.y *
-      off}px)"
+    style="transform: translate({foot.x}px, {foot.y}px) scale(calc(var(--u) * var(--sign))) translate({into.x *
+      off}px, {into.y * off}px)"
     onpointerdown={onpress}
     {onfocus}
     onkeydown={onkey}
@@ -103,7 +106,7 @@
         <path class="half" d="M{turned(0, -10)}A10 10 0 0 1 {turned(0, 10)}z" />
       {/if}
     {/if}
-    <text class="box-name" x={into.x * 22} y={into.y * 22} dy="4">{box.name}</text>
+    {#if name}<text class="box-name" x={name.x} y={name.y} dy="4">{box.name}</text>{/if}
     {#if alone}
       <text class="place" x={into.x * 44} y={into.y * 44} dy="6"
         >{formatLength(box.offset)} · {formatLength(wall.length - box.offset)} to corner</text

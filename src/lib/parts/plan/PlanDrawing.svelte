@@ -15,6 +15,7 @@
 
 <script lang="ts">
   import { rows } from '#core/job/document.ts';
+  import { byName } from '#core/job/names.ts';
   import {
     outlineOf,
     pointOnWall,
@@ -25,6 +26,7 @@
     boundsOfPoints,
   } from '#core/job/outline.ts';
   import type { Area, Box, Fixture } from '#core/job/schema.ts';
+  import { AREA_FACTS } from '#core/tables/areas.ts';
   import type { View } from '#core/view/view.ts';
   import { alongWall } from '#core/plan/footprint.ts';
   import { formatLength } from '#core/units/length.ts';
@@ -32,7 +34,9 @@
   import PlanBox from './PlanBox.svelte';
   import PlanFixture from './PlanFixture.svelte';
   import PlanRoom from './PlanRoom.svelte';
-  import { inward, nearestOnWalls, outlinePath, path } from './shapes.ts';
+  import { boundsOfAll, clustersOf } from './clusters.ts';
+  import { placeLabels } from './labels.ts';
+  import { inward, nearestOnWalls, outlinePath, path, SIGN_OFF_WALL, wallOf } from './shapes.ts';
   import { Viewport } from './viewport.svelte.ts';
   import './plan.css';
 
@@ -86,23 +90,35 @@
   const areas = $derived(view.areasOn(levelId));
   const panels = $derived(rows(view.document.panels).filter((p) => p.levelId === levelId));
   const ghosts = $derived(ghost === null || ghost === levelId ? [] : view.areasOn(ghost));
-  const far = $derived(viewport.k < 0.75);
+  const far = $derived(viewport.k < 0.6);
   const near = $derived(viewport.k > 1.7);
   const tiny = $derived(viewport.k < 0.4);
   const chosenBoxes = $derived(new Set(selectedBoxes(selected)));
 
-  const frame = $derived.by((): Bounds => {
-    const points: Point[] = areas.flatMap((a) => {
-      const { left, top, right, bottom } = boundsOf(a);
-      return [
-        { x: left, y: top },
-        { x: right, y: bottom },
-      ];
-    });
-    points.push(...panels);
-    if (areas.length === 0) points.push({ x: 0, y: 0 }, { x: 240, y: 180 });
-    return boundsOfPoints(points);
+  const clusters = $derived(clustersOf(areas));
+  /** The largest group of rooms that stand together. */
+  const main = $derived.by((): Bounds => {
+    const [largest] = clusters;
+    return largest ? boundsOfAll(largest) : boundsOfPoints([{ x: 0, y: 0 }, { x: 240, y: 180 }, ...panels]);
   });
+  const everything = $derived(
+    boundsOfPoints(
+      [{ x: main.left, y: main.top }, { x: main.right, y: main.bottom }, ...panels].concat(
+        clusters.flatMap((c) => {
+          const { left, top, right, bottom } = boundsOfAll(c);
+          return [
+            { x: left, y: top },
+            { x: right, y: bottom },
+          ];
+        }),
+      ),
+    ),
+  );
+  const largestRoom = $derived(
+    clusters[0]?.reduce((a, b) => (outlineOf(b).floor > outlineOf(a).floor ? b : a)),
+  );
+  /** What stands apart, by the first room of each group. */
+  const apart = $derived(clusters.slice(1));
 
   /** Only what can be seen, and a little around it, is drawn: a building has thousands of outlets. */
   const STEP = 200;
@@ -136,9 +152,50 @@
     return room?.levelId === levelId ? room : undefined;
   });
   function closer() {
-    if (!chosenRoom) return;
-    viewport.fit(boundsOf(chosenRoom), width, height);
-    viewport.moved = true;
+    if (chosenRoom) look(boundsOf(chosenRoom));
+  }
+
+  /** Zoom in steps: within one, names stay where they are put. */
+  const ZOOM_STEP = 1.12;
+  const zoom = $derived(ZOOM_STEP ** Math.floor(Math.log(viewport.k) / Math.log(ZOOM_STEP)));
+  const SIGN = 11;
+  const signScale = $derived(far ? 0.7 : 1);
+  const labels = $derived.by(() => {
+    const onScreen = ({ x, y }: Point): Point => ({ x: x * zoom, y: y * zoom });
+    const rooms = shown.map((area) => ({
+      id: area.id,
+      name: area.name,
+      corners: outlineOf(area).walls.map((w) => onScreen(w.from)),
+    }));
+    const signs = tiny
+      ? []
+      : shown.flatMap((area) => {
+          const outline = outlineOf(area);
+          return view.boxesIn(area).flatMap((box) => {
+            const wall = wallOf(outline, box.wallId);
+            if (!wall) return [];
+            const foot = onScreen(pointOnWall(outline, wall, box.offset, box.fromWall));
+            const into = inward(outline, wall);
+            const off = box.fromWall > 0 ? 0 : SIGN_OFF_WALL * signScale;
+            const centre = { x: foot.x + into.x * off, y: foot.y + into.y * off };
+            return [{ id: box.id, name: box.name, centre, into }];
+          });
+        });
+    const taken = panels.map((p): Bounds => {
+      const { x, y } = onScreen(p);
+      return { left: x - 10, top: y - 14, right: x + 10, bottom: y + 34 };
+    });
+    const type = far ? 0 : near ? 14 : 12;
+    return placeLabels(rooms, signs, SIGN * signScale, type, taken);
+  });
+  /** What is chosen is named whatever stands there. */
+  const ONTO = 22;
+  function signLabel(box: Box, area: Area): Point | null {
+    const at = labels.signs.get(box.id);
+    if (at || !chosenBoxes.has(box.id)) return at ?? null;
+    const wall = wallOf(outlineOf(area), box.wallId);
+    const into = wall ? inward(outlineOf(area), wall) : { x: 0, y: 1 };
+    return { x: into.x * ONTO, y: into.y * ONTO };
   }
 
   type Drag =
@@ -150,18 +207,31 @@
   let drag = $state.raw<Drag | null>(null);
   let dragged = false;
 
+  /** On a narrow screen a level is looked at room by room. */
+  const narrow = $derived(width > 0 && width < 520);
+  const look = (bounds: Bounds) => {
+    viewport.fit(bounds, width, height);
+    viewport.moved = true;
+  };
   let fitted = '';
+  /** All that stands together; pressed once more, all there is. */
+  let whole = false;
   const fit = () => {
-    viewport.fit(frame, width, height);
+    whole = !whole && !viewport.moved && apart.length > 0;
+    viewport.fit(whole ? everything : main, width, height);
   };
   $effect(() => {
     if (!ground || width === 0 || height === 0) return;
     // Not under a hand that drags; else on a new level, a new size, or a room that grows while it is typed, as
     // long as nobody has zoomed.
     if (drag) return;
-    const now = `${levelId} ${width} ${height}`;
-    void frame;
-    if (now !== fitted || !viewport.moved) fit();
+    const room = narrow && areas.length > 1 ? (chosenRoom ?? largestRoom) : undefined;
+    const now = `${levelId} ${width} ${height} ${room?.id ?? ''}`;
+    void main;
+    if (now !== fitted || !viewport.moved) {
+      viewport.fit(room ? boundsOf(room) : main, width, height);
+      whole = false;
+    }
     fitted = now;
   });
 
@@ -289,6 +359,7 @@
       class:near
       class:panning={viewport.panning}
       style:--u={1 / viewport.k}
+      style:--sign={signScale}
       style:transform="translate({viewport.x}px, {viewport.y}px)"
     >
       <g transform="scale({viewport.k})">
@@ -298,7 +369,7 @@
             {view}
             {area}
             {coverage}
-            {far}
+            measured={near || chosenRoom === area}
             dimensions={chosenRoom ? chosenRoom === area && (near || selected?.kind === 'area') : near}
             chosen={selected?.kind === 'area' && selected.id === area.id}
             marked={marked?.areaId === area.id ? marked.spans : []}
@@ -320,6 +391,17 @@
             />
           {/each}
         {/each}
+        {#each shown as area (area.id)}
+          {@const at = labels.rooms.get(area.id)}
+          {#if at}
+            <g style="transform: translate({at.x / zoom}px, {at.y / zoom}px) scale(var(--u))">
+              <text class="room" dy="0.35em" style:font-size="{at.size}px">{area.name}</text>
+              <text class="room-kind" y="21"
+                >{AREA_FACTS[area.kind].label}{area.location === 'dry' ? '' : `, ${area.location}`}</text
+              >
+            </g>
+          {/if}
+        {/each}
         {#each panels as panel (panel.id)}
           <g style="transform: translate({panel.x}px, {panel.y}px) scale(var(--u))">
             <rect class="panel" x="-9" y="-13" width="18" height="26" />
@@ -336,6 +418,7 @@
               alone={false}
               movable={!!ondragbox}
               tone={tones.get(box.id)}
+              name={signLabel(box, area)}
               onpress={(e) => pressBox(e, box, area)}
               onfocus={() => !drag && !chosenBoxes.has(box.id) && onselect({ kind: 'boxes', ids: [box.id] })}
               onkey={(e) => onkey?.(e, box)}
@@ -346,7 +429,15 @@
           {@const box = view.document.boxes[id]}
           {@const area = box && view.document.areas[box.areaId]}
           {#if box && area?.levelId === levelId}
-            <PlanBox {area} {box} chosen alone={chosenBoxes.size === 1} movable={false} over />
+            <PlanBox
+              {area}
+              {box}
+              chosen
+              alone={chosenBoxes.size === 1}
+              movable={false}
+              name={signLabel(box, area)}
+              over
+            />
           {/if}
         {/each}
         {#each cords as cord, i (i)}
@@ -390,6 +481,24 @@
       </g></svg
     >
   </div>
+  {#if narrow && areas.length > 1}
+    <select
+      class="go no-print"
+      aria-label="Room to look at"
+      value={(chosenRoom ?? largestRoom)?.id}
+      onchange={(e) => onselect({ kind: 'area', id: e.currentTarget.value })}
+    >
+      {#each [...areas].sort(byName) as area (area.id)}<option value={area.id}>{area.name}</option>{/each}
+    </select>
+  {:else if apart.length > 0}
+    <div class="apart no-print" role="group" aria-label="Standing apart">
+      {#each apart.slice(0, 4) as group (group[0]!.id)}
+        <button type="button" onclick={() => look(boundsOfAll(group))}
+          >{group[0]!.name}{group.length > 1 ? ` and ${group.length - 1} more` : ''} ↗</button
+        >
+      {/each}
+    </div>
+  {/if}
   <div class="zoom no-print" role="group" aria-label="Zoom">
     <button type="button" aria-label="Zoom in" onclick={() => viewport.zoomBy(1.3)}>+</button>
     <button type="button" aria-label="Zoom out" onclick={() => viewport.zoomBy(1 / 1.3)}>−</button>

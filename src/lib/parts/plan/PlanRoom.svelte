@@ -4,11 +4,11 @@
   import { crossingWalls, outlineOf, pointOnWall } from '#core/job/outline.ts';
   import type { Area } from '#core/job/schema.ts';
   import type { View } from '#core/view/view.ts';
-  import { AREA_FACTS, hasWallRule } from '#core/tables/areas.ts';
-  import { footprint, openingFootprint } from '#core/plan/footprint.ts';
+  import { hasWallRule } from '#core/tables/areas.ts';
+  import { openingFootprint } from '#core/plan/footprint.ts';
   import { onWalls, type SpaceCoverage, type WallSpan } from '#core/plan/wallSpaces.ts';
   import { formatLength } from '#core/units/length.ts';
-  import { doorArc, inward, nameSpot, outlinePath, path, readingAngle, spanPath, wallOf } from './shapes.ts';
+  import { doorArc, inward, outlinePath, path, readingAngle, spanPath, wallOf } from './shapes.ts';
 
   interface Props {
     view: View;
@@ -16,14 +16,14 @@
     chosen: boolean;
     coverage: boolean;
     marked: readonly WallSpan[];
-    /** Looked at from far off. */
-    far: boolean;
     /** Writes wall numbers and lengths. */
     dimensions: boolean;
+    /** Writes how long the stretches out of reach are. */
+    measured: boolean;
     tone?: string;
     onpress?: (event: PointerEvent) => void;
   }
-  let { view, area, chosen, coverage, marked, far, dimensions, tone = '', onpress }: Props = $props();
+  let { view, area, chosen, coverage, marked, dimensions, measured, tone = '', onpress }: Props = $props();
 
   const outline = $derived(outlineOf(area));
   const openings = $derived(openingsIn(view, area));
@@ -48,20 +48,6 @@
   }
   const walls = $derived(stretches(sound ? covered : null));
   const counters = $derived(stretches(sound ? counterCoverage : null));
-
-  /** Boxes are drawn with their names a little off the wall, inches. */
-  const OFF_WALL = 20;
-  const boxes = $derived(view.boxesIn(area));
-  const fixtures = $derived(view.fixturesIn(area));
-  const spot = $derived(
-    nameSpot(outline, [
-      ...boxes.flatMap((b) => {
-        const wall = wallOf(outline, b.wallId);
-        return wall ? [pointOnWall(outline, wall, b.offset, Math.max(OFF_WALL, b.fromWall))] : [];
-      }),
-      ...fixtures.flatMap((f) => footprint(area, f) ?? []),
-    ]),
-  );
 
   /** How far into the room the reach is painted: along the wall, and in front of a counter, inches. */
   const AT_WALL = 3.5;
@@ -103,7 +89,7 @@
   {#each [...walls.open.map( (s) => ({ ...s, out: AT_WALL }) ), ...counters.open.map( (s) => ({ ...s, out: AT_COUNTER }) )] as span (`${span.out}${span.wallId}${span.from}`)}
     {@const wall = wallOf(outline, span.wallId)}
     <path class="open" d={spanPath(area, span, span.out)} />
-    {#if wall && !far && span.to - span.from > 20}
+    {#if wall && measured && span.to - span.from > 20}
       {@const p = pointOnWall(outline, wall, (span.from + span.to) / 2)}
       {@const n = inward(outline, wall)}
       <g style="transform: translate({p.x}px, {p.y}px) scale(var(--u))">
@@ -131,15 +117,5 @@
         >
       </g>
     {/each}
-  {/if}
-  {#if outline.walls.length > 2}
-    <g style="transform: translate({spot.x}px, {spot.y}px) scale(var(--u))">
-      <text class="room" dy="5" class:small={outline.floor < 12000}>{area.name}</text>
-      {#if !far}
-        <text class="room-kind" y="21"
-          >{AREA_FACTS[area.kind].label}{area.location === 'dry' ? '' : `, ${area.location}`}</text
-        >
-      {/if}
-    </g>
   {/if}
 </g>

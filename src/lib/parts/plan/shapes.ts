@@ -1,15 +1,8 @@
 /** Shapes of a plan as SVG paths, in plan inches. */
-import {
-  outlineOf,
-  pointOnWall,
-  type Outline,
-  type Point,
-  type WallLine,
-  boundsOfPoints,
-} from '#core/job/outline.ts';
+import { outlineOf, pointOnWall, type Outline, type Point, type WallLine } from '#core/job/outline.ts';
 import type { Area, Opening } from '#core/job/schema.ts';
 import type { WallSpan } from '#core/plan/wallSpaces.ts';
-import { alongWall, distance, nearestOnSegment } from '#core/plan/footprint.ts';
+import { alongWall } from '#core/plan/footprint.ts';
 
 export const path = (points: readonly Point[]): string =>
   points.map((p, i) => `${i ? 'L' : 'M'}${p.x.toFixed(3)} ${p.y.toFixed(3)}`).join('');
@@ -19,6 +12,9 @@ export function outlinePath(area: Area): string {
   const [first] = walls;
   return first ? path([first.from, ...walls.map((w) => w.to)]) : '';
 }
+
+/** How far off its wall a box is drawn, pixels. */
+export const SIGN_OFF_WALL = 15;
 
 export const wallOf = (outline: Outline, wallId: string): WallLine | undefined =>
   outline.walls.find((w) => w.id === wallId);
@@ -42,58 +38,6 @@ export function inward(outline: Outline, wall: WallLine): Point {
 export function readingAngle(wall: WallLine): number {
   const angle = ((wall.heading % 360) + 360) % 360;
   return angle > 90 && angle <= 270 ? angle - 180 : angle;
-}
-
-/** A name is this much wider than high. */
-const WIDE = 2.6;
-const GRID = 9;
-
-/** Where a room's name stands: on the floor, as far as may be from walls and from what is drawn in the room. */
-export function nameSpot(outline: Outline, drawn: readonly Point[]): Point {
-  const { left, top, right, bottom } = boundsOfPoints(outline.walls.map((w) => w.from));
-  const centre = centreOf(outline);
-  let best = centre;
-  let most = -Infinity;
-  for (let i = 1; i < GRID; i++) {
-    for (let j = 1; j < GRID; j++) {
-      const p = { x: left + ((right - left) * i) / GRID, y: top + ((bottom - top) * j) / GRID };
-      if (!isInside(outline, p)) continue;
-      const free = Math.min(
-        ...outline.walls.map((w) => {
-          const q = nearestOnSegment(p, w.from, w.to);
-          return Math.hypot((p.x - q.x) / WIDE, p.y - q.y);
-        }),
-        ...drawn.map((d) => Math.hypot((p.x - d.x) / WIDE, p.y - d.y)),
-      );
-      const score = free - 0.04 * distance(p, centre);
-      if (score > most) [best, most] = [p, score];
-    }
-  }
-  return best;
-}
-
-/** Even-odd test against the outline. */
-function isInside({ walls }: Outline, p: Point): boolean {
-  let inside = false;
-  for (const { from, to } of walls) {
-    if (from.y > p.y !== to.y > p.y && p.x < from.x + ((to.x - from.x) * (p.y - from.y)) / (to.y - from.y))
-      inside = !inside;
-  }
-  return inside;
-}
-
-/** Centre of the floor. */
-function centreOf({ walls }: Outline): Point {
-  let twice = 0;
-  let x = 0;
-  let y = 0;
-  for (const { from, to } of walls) {
-    const cross = from.x * to.y - to.x * from.y;
-    twice += cross;
-    x += (from.x + to.x) * cross;
-    y += (from.y + to.y) * cross;
-  }
-  return Math.abs(twice) < 1 ? walls[0]!.from : { x: x / (3 * twice), y: y / (3 * twice) };
 }
 
 export function doorArc(area: Area, opening: Opening): string {

@@ -8,6 +8,7 @@
     jacketOf,
     lanesOf,
     markOf,
+    placesOf,
     SIGN,
     stretchesOf,
     tagsOf,
@@ -39,35 +40,19 @@
   const NARROW = 560;
   /** Room for the breaker. */
   const LEFT = 128;
-  const RIGHT = 70;
-  const GAP = 84;
+  const RIGHT = 40;
   const LANE = 150;
   const LINE = 74;
 
-  const width = $derived(Math.max(available, LEFT + RIGHT + run.stops.length * 40));
   const lanes = $derived(lanesOf(run));
-  /**
-   * True distance where it can be read; a stop that would stand on its neighbour is pushed on, and its
-   * segment drawn broken, so that the picture never claims a length it does not show.
-   */
-  const places = $derived.by(() => {
-    const longest = Math.max(...run.stops.map((s) => s.distance), 1);
-    const scale = (width - LEFT - RIGHT) / longest;
-    const ends = new Map<number, number>();
-    const placed: { x: number; lane: number; y: number; stretched: boolean }[] = [];
-    for (const [i, s] of run.stops.entries()) {
-      const before = placed[s.feeder];
-      const lane = lanes[i]!;
-      const truly = LEFT + s.distance * scale;
-      const least = Math.max((before?.x ?? LEFT - GAP / 2) + GAP, ends.get(lane) ?? 0);
-      const x = Math.max(truly, least);
-      ends.set(lane, x + GAP);
-      placed.push({ x, lane, y: LINE + lane * LANE, stretched: x > truly + 1 });
-    }
-    return placed;
-  });
-  const drawn = $derived(Math.max(width, ...places.map((p) => p.x + RIGHT)));
-  const tagged = $derived(run.stops.some((s) => tagsOf(run, s).length > 0));
+  const room = $derived({ available, left: LEFT, right: RIGHT });
+  const layout = $derived(placesOf(run, lanes, room));
+  const gap = $derived(layout.gap);
+  const places = $derived(layout.stops.map((p) => ({ ...p, y: LINE + p.lane * LANE })));
+  const drawn = $derived(Math.max(available, layout.width));
+  /** Words at a stop that are wider than it is to the next. */
+  const wordy = $derived(gap >= 76);
+  const tagged = $derived(wordy && run.stops.some((s) => tagsOf(run, s).length > 0));
   const read = $derived(Object.values(results).some((r) => r.volts !== ''));
   const height = $derived(LINE + Math.max(0, ...lanes) * LANE + (tagged ? 108 : 92) + (read ? 17 : 0));
   const fromOf = (i: number) => places[run.stops[i]!.feeder] ?? { x: LEFT - 12, y: LINE };
@@ -122,8 +107,8 @@
         {@const to = places[i]!}
         {@const from = fromOf(i)}
         <!-- A branch leaves below its box and goes down beside what is written there. -->
-        {@const aside = from.y === to.y ? 0 : GAP / 2}
-        {@const room = to.x - from.x - aside}
+        {@const aside = from.y === to.y ? 0 : gap / 2}
+        {@const space = to.x - from.x - aside}
         {@const mid = (from.x + aside + to.x) / 2}
         {@const path = `M${from.x} ${from.y}${aside === 0 ? '' : `v30h${aside}V${to.y}`}H${to.x}`}
         <path class="cable-edge" d={path} stroke-width={thicknessOf(s.segment.gauge) + 3} />
@@ -133,15 +118,15 @@
           stroke={jacketOf(s.segment.gauge)}
           stroke-width={thicknessOf(s.segment.gauge)}
         />
-        {#if to.stretched}
+        {#if to.stretched && space > 46}
           <path class="break" d="M{mid - 5} {to.y + 9}l5 -18M{mid + 1} {to.y + 9}l5 -18" />
         {/if}
-        {#if room > 58 || aside > 0}
-          <text class="segment" x={room > 58 ? mid : from.x + aside - 26} y={to.y - 14}
+        {#if space > 40 || aside > 0}
+          <text class="segment" x={space > 40 ? mid : from.x + aside - 26} y={to.y - 14}
             >{formatFeet(s.segment.length)}</text
           >
         {/if}
-        {#if room > 110}
+        {#if space > 110}
           <text class="segment" x={mid} y={to.y + 24}>{s.segment.gauge} AWG · {round(s.amps, 1)} A</text>
         {/if}
       {/each}
@@ -180,13 +165,13 @@
           onpointerup={letGo}
           onpointercancel={() => (drag = null)}
         >
-          <rect class="target" x="-40" y="-32" width="80" height="124" />
+          <rect class="target" x={-gap / 2} y="-32" width={gap} height="124" />
           <StopMark mark={markOf(s)} />
           <!-- The space keeps the two words apart for a screen reader; the 2 px put the name back in the middle. -->
           <text class="name" x="2" y="50"
             >{s.box.name} <tspan class="far" x="0" dy="16">{formatFeet(s.distance)}</tspan>
             <tspan class="far" class:over={percent > dropLimit} x="0" dy="16">{percent.toFixed(1)} %</tspan>
-            {#if tag}<tspan class="tag" x="0" dy="17">{tag}</tspan>{/if}{#if result?.volts}<tspan
+            {#if tag && wordy}<tspan class="tag" x="0" dy="17">{tag}</tspan>{/if}{#if result?.volts}<tspan
                 class="read"
                 x="0"
                 dy="17">{result.volts}</tspan

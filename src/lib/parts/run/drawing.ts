@@ -79,6 +79,52 @@ export function lanesOf(run: Run): number[] {
   return lanes;
 }
 
+/** Pixels from one stop to the next: as many as there is room for. */
+const GAPS = [84, 76, 68, 60, 52];
+/** Shares of the true scale that are tried before stops move closer together. */
+const SCALES = [1, 0.75, 0.55, 0.4, 0.25, 0.1];
+
+export interface RunPlaces {
+  /** Least pixels from one stop to the next. */
+  gap: number;
+  /** `stretched`: farther from the stop before it than the scale of the drawing says. */
+  stops: { x: number; lane: number; stretched: boolean }[];
+  width: number;
+}
+
+/**
+ * Where the stops of a run stand: at true distance where it can be read; a stop that would stand on its neighbour is
+ * pushed on, and marked as stretched, so that the picture never claims a length it does not show. A long run is drawn
+ * to a smaller scale, then closer together, until all of it is seen.
+ */
+export function placesOf(
+  run: Run,
+  lanes: readonly number[],
+  { available, left, right }: { available: number; left: number; right: number },
+): RunPlaces {
+  const longest = Math.max(...run.stops.map((s) => s.distance), 1);
+  const place = (gap: number, share: number): RunPlaces => {
+    const scale = (share * (available - left - right)) / longest;
+    const ends = new Map<number, number>();
+    const stops: RunPlaces['stops'] = [];
+    for (const [i, s] of run.stops.entries()) {
+      const lane = lanes[i]!;
+      const truly = left + s.distance * scale;
+      const least = Math.max((stops[s.feeder]?.x ?? left - gap / 2) + gap, ends.get(lane) ?? 0);
+      const x = Math.max(truly, least);
+      ends.set(lane, x + gap);
+      stops.push({ x, lane, stretched: x > truly + 1 });
+    }
+    return { gap, stops, width: Math.max(left, ...stops.map((p) => p.x)) + right };
+  };
+  for (const gap of GAPS)
+    for (const share of SCALES) {
+      const placed = place(gap, share);
+      if (placed.width <= available + 1) return placed;
+    }
+  return place(GAPS.at(-1)!, SCALES.at(-1)!);
+}
+
 /** Runs of neighbouring stops of one lane that have a protection, as positions of the first and the last. */
 export function stretchesOf(run: Run, lanes: readonly number[], kind: 'gfci' | 'afci'): [number, number][] {
   const open = new Map<number, [number, number]>();

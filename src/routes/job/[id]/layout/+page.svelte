@@ -63,6 +63,8 @@
     cords = [];
   }
 
+  /** On a phone what is not the next action comes when asked for. */
+  let more = $state(false);
   let placing = $state(false);
   async function place(areas: readonly Area[]) {
     if (placing) return;
@@ -210,8 +212,10 @@
     <div class="bar sheet">
       <h1 class="sr-only">Layout</h1>
       <LevelTabs {document} {levelId} choose={(level) => address.choose({ level })} />
-      <div class="editions" role="group" aria-label="Code edition, NEC">
-        <span aria-hidden="true">NEC</span>
+      <Act kind="main" onclick={placeAll} disabled={!hasRooms || placing}
+        >{placing ? 'Placing…' : area ? `Place in ${area.name}` : 'Place missing'} <kbd>P</kbd></Act
+      >
+      <div class="editions extra" class:more role="group" aria-label="Code edition, NEC">
         {#each EDITIONS as edition (edition)}
           <button
             type="button"
@@ -221,10 +225,13 @@
         {/each}
       </div>
       <span class="grow"></span>
-      <Act href="/job/{session.jobId}/layout/lists">Inspection lists</Act>
-      <Act onclick={addOutlet} disabled={!hasRooms}>Add outlet <kbd>A</kbd></Act>
-      <Act kind="main" onclick={placeAll} disabled={!hasRooms || placing}
-        >{placing ? 'Placing…' : area ? `Place in ${area.name}` : 'Place missing'} <kbd>P</kbd></Act
+      <span class="extra" class:more><Act href="/job/{session.jobId}/layout/lists">Lists</Act></span>
+      <span class="extra" class:more
+        ><Act onclick={addOutlet} disabled={!hasRooms}>Add outlet <kbd>A</kbd></Act></span
+      >
+      <span class="less"
+        ><Act onclick={() => (more = !more)} pressed={more} label="Edition, lists, add an outlet">⋯</Act
+        ></span
       >
     </div>
     <div class="plan-sheet sheet">
@@ -348,14 +355,22 @@
   .grow {
     flex: 1;
   }
+  .less {
+    display: none;
+  }
+  @media (max-width: 760px) {
+    .grow,
+    .extra:not(.more) {
+      display: none;
+    }
+    .less {
+      display: inline;
+    }
+  }
   .editions {
     display: inline-flex;
     align-items: center;
     gap: 0;
-  }
-  .editions span {
-    margin-right: 0.5rem;
-    font-weight: 700;
   }
   .editions button {
     min-height: 40px;

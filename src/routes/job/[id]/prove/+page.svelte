@@ -44,6 +44,7 @@
 
   type Tab = 'read' | 'dead' | 'work' | 'device';
   let by = $state(lastPerson());
+  let signing = $state(false);
   let stage = $state<Reading['stage']>('as-found');
   let half = $state<Reading['half']>('both');
   /** The breaker’s own device is tested with no box chosen. */
@@ -122,6 +123,7 @@
 
   function signed(name: string): string | null {
     by = name.trim().slice(0, 80);
+    signing = by === '';
     rememberPerson(by);
     return by === '' ? 'expected a name' : null;
   }
@@ -225,6 +227,10 @@
       {/if}
       {#if recorded.length > 0}<RecordTable title="On record for {circuit.name}" {recorded} />{/if}
       <ReadingSettings />
+      <div class="late">
+        <Act href="/job/{session.jobId}/prove/readings">All readings</Act>
+        <Act href="/job/{session.jobId}/prove/register">Device register</Act>
+      </div>
     </section>
 
     {#if stop}
@@ -292,7 +298,14 @@
         </div>
 
         <div class="sheet card">
-          <Field label="Done by" value={by} commit={signed} placeholder="Your name" />
+          {#if by === '' || signing}
+            <Field label="Done by" value={by} commit={signed} placeholder="Your name" />
+          {:else}
+            <p class="by">
+              Done by <strong>{by}</strong>
+              <button type="button" class="link" onclick={() => (signing = true)}>change</button>
+            </p>
+          {/if}
           {#key `${stop.box.id} ${breakerDevice}`}
             {#if shownTab === 'device' && device}
               <DeviceForm {device} {by} onrecorded={logged} />
@@ -363,6 +376,22 @@
     display: flex;
     flex-wrap: wrap;
     gap: 0.5rem;
+  }
+  .late {
+    display: none;
+    gap: 0.5rem;
+  }
+  .by {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.4rem;
+  }
+  .link {
+    min-height: 44px;
+    padding: 0 0.5rem;
+    text-decoration: underline;
+    text-underline-offset: 3px;
   }
   .chart {
     padding: 0.6rem 1rem 0.8rem;
@@ -478,9 +507,55 @@
       grid-template-columns: minmax(0, 1fr);
       gap: 0.4rem;
       order: -2;
+      padding: 0.5rem;
     }
     .work {
       order: -1;
+    }
+  }
+  /* The hands come first: circuit and state in a line, then what to do; back and next at the thumb. */
+  @media (max-width: 760px) {
+    .pick {
+      grid-template-columns: minmax(0, 1fr) auto;
+      align-items: center;
+    }
+    .pick :global(label) {
+      position: absolute;
+      width: 1px;
+      height: 1px;
+      overflow: hidden;
+      clip-path: inset(50%);
+    }
+    .state {
+      max-width: 9rem;
+      font-size: 0.95rem;
+      line-height: 1.2;
+    }
+    .links {
+      display: none;
+    }
+    .work {
+      gap: 0.5rem;
+    }
+    .row > :global(*) {
+      flex: 1 1 auto;
+    }
+    .sequence {
+      order: 9;
+    }
+    .which {
+      position: fixed;
+      z-index: 5;
+      inset: auto 0 0 0;
+      padding: 0.4rem 0.5rem calc(0.4rem + env(safe-area-inset-bottom));
+      background: var(--sheet);
+      border-top: 2px solid var(--edge);
+    }
+    main {
+      padding-bottom: 6rem;
+    }
+    .late {
+      display: flex;
     }
   }
   @media (max-width: 520px) {

@@ -5,12 +5,14 @@
   import { circuitsInOrder, rows } from '#core/job/document.ts';
   import type { Circuit } from '#core/job/schema.ts';
   import { formatFeet } from '#core/units/length.ts';
+  import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
   import { round } from '#core/units/quantity.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
   import { circuitAsked } from '$lib/selection.ts';
   import { applyFix } from '$lib/fixes.ts';
   import Act from '$lib/parts/Act.svelte';
+  import Lazy from '$lib/parts/Lazy.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
   import RunDrawing from '$lib/parts/run/RunDrawing.svelte';
   import DropChart from '$lib/parts/charts/DropChart.svelte';
@@ -188,19 +190,23 @@
         <button type="button" class="title" aria-pressed={c.id === circuit?.id} onclick={() => choose(c.id)}>
           <strong>{c.name}</strong>
           <span class="quiet">
-            {formatFeet(r.installed)} installed, {formatFeet(r.toBuy)} to buy · {round(r.plannedAmps, 1)} A planned
-            at {settings.vaPerReceptacle}
-            VA an outlet
+            {formatFeet(r.installed)} installed, {formatFeet(r.toBuy)} to buy · {round(r.plannedAmps, 1)} A planned{r.stops.some(
+              (s) => isSmallReceptacle(s.box) && s.box.serves === null,
+            )
+              ? `, ${settings.vaPerReceptacle} VA an outlet`
+              : ''}
           </span>
         </button>
-        <RunDrawing
-          run={r}
-          dropLimit={settings.dropLimitPercent}
-          selected={boxId}
-          onselect={(id) => choose(c.id, id)}
-          onkey={key}
-          ondrop={drop}
-        />
+        <Lazy height={260}>
+          <RunDrawing
+            run={r}
+            dropLimit={settings.dropLimitPercent}
+            selected={boxId}
+            onselect={(id) => choose(c.id, id)}
+            onkey={key}
+            ondrop={drop}
+          />
+        </Lazy>
       </article>
     {/each}
     {#if loose.length > 0}
