@@ -119,7 +119,7 @@ test('an edit that was on its way when the job was deleted elsewhere is put back
   await press(app.driver, '2017');
   await sees(app.driver, /This job was deleted in another tab/);
   await press(app.driver, 'Put it back');
-  await sees(app.driver, /NEC 2017/);
+  await sees(app.driver, /out of reach/);
   await app.driver.navigate().refresh();
   await sees(app.driver, /NEC 2017/);
 });

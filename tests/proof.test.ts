@@ -8,7 +8,7 @@ import { readingsToCsv } from '#core/formats/readingsCsv.ts';
 import { breakerOf, PLAIN_READING, stopAt } from '#core/job/document.ts';
 import type { Circuit, JobDocument, Observation, Proof, Reading } from '#core/job/schema.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
-import { By, button, choose, css, fill, press, sees } from './support/browser.ts';
+import { By, button, choose, css, fill, press, sees, tapOn } from './support/browser.ts';
 import { tap, tapThrough } from './support/proof.ts';
 
 const app = useApp();
@@ -93,7 +93,7 @@ test('a box with a red and a second circuit: each conductor is an act, a live re
     for (;;) {
       const keys = await app.driver.findElements({ css: '.shut button' });
       if (keys.length === 0) break;
-      await keys[0]!.click();
+      await tapOn(app.driver, keys[0]!);
       await app.driver.wait(
         async () => (await app.driver.findElements({ css: '.shut button' })).length < keys.length,
         5000,
@@ -122,7 +122,7 @@ test('a dead outlet with an open ground: its ground is refused, a lead from a pr
   await proofOf(jobWith('circuit-bedroom', { cable: 'NM-B' }), 'circuit-bedroom', 1);
   try {
     await sees(app.driver, /generator, inverter/, '.act');
-    await (await app.driver.findElement(By.xpath(`//label[contains(., "Battery")]//input`))).click();
+    await tapOn(app.driver, await app.driver.findElement(By.xpath(`//label[contains(., "Battery")]//input`)));
     await press(app.driver, 'These are here');
     await tap(app.driver, /What shows that the breaker did it/, 'The outlet was dead before');
     await tap(app.driver, /What every conductor is read to/, 'The ground in this box');

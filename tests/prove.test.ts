@@ -10,15 +10,15 @@ import { serialize } from '#core/job/file.ts';
 import { PLAIN_READING, rows } from '#core/job/document.ts';
 import type { Reading } from '#core/job/schema.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
-import { By, button, choose, css, fill, press, sees } from './support/browser.ts';
+import { By, button, choose, css, fill, press, sees, tapOn } from './support/browser.ts';
 import { startServer } from './support/server.ts';
 
 const app = useApp();
 
 /** Types a number on the thumb pad into the field that is lit, and lights the next. */
 async function thumb(number: string): Promise<void> {
-  for (const key of number) await (await css(app.driver, `.keys [aria-label="${key}"]`)).click();
-  await (await css(app.driver, '.keys .wide')).click();
+  for (const key of number) await tapOn(app.driver, await css(app.driver, `.keys [aria-label="${key}"]`));
+  await tapOn(app.driver, await css(app.driver, '.keys .wide'));
 }
 const stored = async <T>(table: string): Promise<T[]> =>
   (await app.rows<{ table: string; value: T }>('entities'))
@@ -36,7 +36,7 @@ test('the studio circuit is proved by thumb: every half, the GFCI with what it t
     await press(app.driver, 'All of them dark');
     await sees(app.driver, /As ticked it is defective: did not trip by its own button; does not reset/);
     for (const box of await app.driver.findElements(By.css('.card .check input')))
-      if (!(await box.isSelected())) await box.click();
+      if (!(await box.isSelected())) await tapOn(app.driver, box);
     await sees(app.driver, /As ticked, it passes/);
     await press(app.driver, 'Record the test');
     for (const [name, volts] of [
@@ -57,7 +57,8 @@ test('the studio circuit is proved by thumb: every half, the GFCI with what it t
     }
     await sees(app.driver, /Next: AFCI test, breaker/);
     await press(app.driver, 'AFCI test, breaker');
-    for (const box of await app.driver.findElements(By.css('.card .check input'))) await box.click();
+    for (const box of await app.driver.findElements(By.css('.card .check input')))
+      await tapOn(app.driver, box);
     await press(app.driver, 'Record the test');
     await sees(app.driver, /✓ Proved: all 11 steps are on record/);
   } finally {
@@ -104,7 +105,7 @@ test('measuring live at an open box is a state of its own: as-found readings onl
   await press(app.driver, 'Energized measurement at the open box');
   const live = await button(app.driver, 'Power on to measure');
   assert.equal(await live.isEnabled(), false);
-  for (const box of await app.driver.findElements(By.css('.card .check input'))) await box.click();
+  for (const box of await app.driver.findElements(By.css('.card .check input'))) await tapOn(app.driver, box);
   await press(app.driver, 'Power on to measure');
   await sees(app.driver, /Live to measure at an open box; not for work/);
   await sees(app.driver, /Energized measurement: the box is open and live/);

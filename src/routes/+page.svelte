@@ -12,6 +12,7 @@
   import { actions } from '$lib/actions.svelte.ts';
   import { openDemoJob } from '$lib/demo.ts';
   import { readJob } from '$lib/files.ts';
+  import { lastPlace } from '$lib/lastPlace.ts';
   import Act from '$lib/parts/Act.svelte';
   import Choice from '$lib/parts/Choice.svelte';
   import LightSwitch from '$lib/parts/LightSwitch.svelte';
@@ -169,6 +170,47 @@
     </div>
   {/if}
 
+  {#if jobs === null || jobs.length > 0}
+    <section class="sheet list" aria-busy={jobs === null}>
+      <h2>On this device</h2>
+      {#if jobs === null}
+        <p class="quiet">Looking…</p>
+      {:else}
+        <ul>
+          {#each jobs as job (job.id)}
+            <li>
+              <a href={lastPlace(job.id).path}
+                ><strong>{job.name}</strong><span class="quiet"
+                  >{[job.address, `go on in ${lastPlace(job.id).phase}`].filter(Boolean).join(' · ')}</span
+                ></a
+              >
+              <span class="todo">
+                {#if job.todo}
+                  {#if job.todo.violations > 0}<span class="bad">✕ {job.todo.violations} to mend</span>{/if}
+                  {#if job.todo.unjudged > 0}<span class="unknown">? {job.todo.unjudged} not judged</span
+                    >{/if}
+                  {#if job.todo.violations + job.todo.unjudged === 0}<span class="good"
+                      >✓ nothing to mend</span
+                    >{/if}
+                {/if}
+              </span>
+              <span class="quiet">NEC {job.edition}, {when(job.updatedAt)}</span>
+              <Act
+                kind="danger"
+                label="Delete {job.name}"
+                onclick={() =>
+                  attempt('Deleting', async () => {
+                    await throwAway(job.id);
+                    thrown = job;
+                  })}>Delete</Act
+              >
+            </li>
+          {/each}
+        </ul>
+      {/if}
+    </section>
+  {/if}
+
   <div class="ways">
     <section class="sheet">
       <h2>New job</h2>
@@ -220,35 +262,9 @@
     </section>
   </div>
 
-  <section class="sheet list" aria-busy={jobs === null}>
-    <h2>On this device</h2>
-    {#if jobs === null}
-      <p class="quiet">Looking…</p>
-    {:else if jobs.length === 0}
-      <p class="quiet">No jobs yet. Start one, open the demo, or bring a file.</p>
-    {:else}
-      <ul>
-        {#each jobs as job (job.id)}
-          <li>
-            <a href="/job/{job.id}/walk"
-              ><strong>{job.name}</strong><span class="quiet">{job.address}</span></a
-            >
-            <span class="quiet">NEC {job.edition}</span>
-            <span class="quiet">{when(job.updatedAt)}</span>
-            <Act
-              kind="danger"
-              label="Delete {job.name}"
-              onclick={() =>
-                attempt('Deleting', async () => {
-                  await throwAway(job.id);
-                  thrown = job;
-                })}>Delete</Act
-            >
-          </li>
-        {/each}
-      </ul>
-    {/if}
-  </section>
+  {#if jobs?.length === 0}
+    <p class="quiet">No jobs yet. Start one, open the demo, or bring a file.</p>
+  {/if}
   <p class="quiet foot">
     Jobs stay in this browser and in files you export. The adopted local code and the authority having
     jurisdiction decide; this is a tool for licensed practice, not a substitute for it. <kbd>?</kbd> lists the
@@ -369,6 +385,20 @@
     align-items: center;
     padding: 0.5rem 0;
     border-bottom: 1px solid var(--rule);
+  }
+  .todo {
+    display: grid;
+    justify-items: end;
+    font-weight: 650;
+  }
+  .bad {
+    color: var(--bad);
+  }
+  .unknown {
+    color: var(--unknown);
+  }
+  .good {
+    color: var(--good);
   }
   .list a {
     display: grid;

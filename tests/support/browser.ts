@@ -79,8 +79,11 @@ export const button = (driver: WebDriver, name: string): Promise<WebElement> =>
     `no button “${name}”`,
   ) as Promise<WebElement>;
 
-export async function press(driver: WebDriver, name: string): Promise<void> {
-  const found = await button(driver, name);
+export const press = async (driver: WebDriver, name: string): Promise<void> =>
+  tapOn(driver, await button(driver, name));
+
+/** Presses an element, brought clear of the bars at the edges of the screen. */
+export async function tapOn(driver: WebDriver, found: WebElement): Promise<void> {
   // On a slow machine a bar may still be on its way over what is to be pressed.
   for (let tries = 0; ; tries++) {
     await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);

@@ -4,7 +4,7 @@ import { studioJob } from '../../../demo/studio.ts';
 import { tamarackJob } from '../../../demo/tamarack.ts';
 import { run } from '#core/job/testing.ts';
 import { check } from './checker.ts';
-import { groupsOf } from './groups.ts';
+import { groupsOf, mendAll } from './groups.ts';
 
 test('every finding is in one group, and a group is of one rule, level and room', () => {
   const document = tamarackJob();
@@ -34,10 +34,31 @@ test('three boxes with one fault are one line, and one fix mends them all', () =
   );
   assert.equal(group.room, 'West bedroom');
   const fix = group.fixes.find((f) => /GFCI/.test(f.label))!;
-  assert.equal(fix.label, 'Fit a GFCI receptacle at B1, B2 and B3');
-  assert.ok('command' in fix);
-  const mended = check(run(document, fix.command).document);
+  assert.equal(fix.label, 'All 3: fit a GFCI receptacle');
+  assert.ok('all' in fix);
+  const mend = mendAll(document, group, fix.all);
+  // The first of the run protects the two that it feeds.
+  assert.equal(mend.label, 'Fit a GFCI receptacle at B1');
+  assert.ok('command' in mend);
+  const mended = check(run(document, mend.command).document);
   assert.equal(mended.filter((f) => f.rule === 'no-equipment-ground' && f.level === 'violation').length, 0);
+});
+
+test('what protects nothing else is done to each', () => {
+  const document = studioJob();
+  const group = groupsOf(document, check(document)).find(
+    (g) => g.findings[0].rule === 'no-equipment-ground',
+  )!;
+  const fix = group.fixes.find((f) => /two-slot/.test(f.label))!;
+  assert.ok('all' in fix);
+  const mend = mendAll(document, group, fix.all);
+  assert.equal(mend.label, 'Fit a two-slot receptacle, 3 times');
+  assert.ok('command' in mend);
+  const after = run(document, mend.command).document;
+  assert.deepEqual(
+    ['box-b1', 'box-b2', 'box-b3'].map((id) => after.boxes[id]!.device.kind),
+    ['two-slot', 'two-slot', 'two-slot'],
+  );
 });
 
 test('stretches of one room’s walls are one line with one placement', () => {

@@ -1,8 +1,14 @@
 /** Findings for reading: those of one rule in one room together, with fixes that mend them all at once. */
 import type { Command } from '#core/job/commands.ts';
 import { byName } from '#core/job/names.ts';
+import { rows } from '#core/job/document.ts';
 import type { JobDocument } from '#core/job/schema.ts';
+import { runGuarded } from '#core/records/gates.ts';
+import { Checker } from './checker.ts';
 import { byGravity, type Finding, type Fix } from './rule.ts';
+
+/** A fix, or a kind of fix that each of a group has: for `mendAll`. */
+export type GroupFix = Fix | { label: string; all: string };
 
 export interface FindingGroup {
   /** Stable across re-checks. */
@@ -11,8 +17,7 @@ export interface FindingGroup {
   findings: readonly [Finding, ...Finding[]];
   /** The room they are in; null where they are in none. */
   room: string | null;
-  /** What each of them alone may be mended by, for all at once. */
-  fixes: Fix[];
+  fixes: GroupFix[];
 }
 
 /** From so many on they are one line. */
@@ -24,35 +29,59 @@ function roomOf(document: JobDocument, { about: { table, id } }: Finding): strin
   return null;
 }
 
-const listed = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
+/** What a fix does, without the name of what it is done to: the same for each of a group. */
+const kindOf = (label: string, name: string): string =>
+  // Whole words only: S1 is not part of S12.
+  label
+    .replace(new RegExp(`(?<![\\w])${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\w])`, 'g'), '')
+    .replace(/\s+/g, ' ')
+    .replace(/ (at|on|of|for|in|to) ?$/, '')
+    .trim();
+const fixOf = ({ about, fixes }: Finding, kind: string): (Fix & { command: Command }) | null => {
+  const fix = fixes.find((f) => kindOf(f.label, about.name) === kind);
+  return fix && 'command' in fix ? fix : null;
+};
 
-/** One fix out of the same fix of each; null where they do not all have it. */
-function together(findings: readonly Finding[], labelOf: (name: string) => string): Fix | null {
-  const commands = new Map<string, Command>();
-  for (const { about, fixes } of findings) {
-    const own = fixes.find((f) => f.label === labelOf(about.name));
-    if (!own || !('command' in own)) return null;
-    commands.set(JSON.stringify(own.command), own.command);
-  }
-  const names = [...new Set(findings.map((f) => f.about.name))];
-  const label = labelOf(listed(names));
-  const list = [...commands.values()];
-  return { label, command: list.length === 1 ? list[0]! : { type: 'batch', label, commands: list } };
+function fixesFor(findings: readonly [Finding, ...Finding[]]): GroupFix[] {
+  const [first] = findings;
+  return first.fixes.flatMap((fix): GroupFix[] => {
+    if ('placeIn' in fix) return [fix];
+    const all = kindOf(fix.label, first.about.name);
+    const label = `All ${findings.length}: ${all.charAt(0).toLowerCase()}${all.slice(1)}`;
+    return findings.every((f) => fixOf(f, all)) ? [{ label, all }] : [];
+  });
 }
 
-function fixesFor(findings: readonly [Finding, ...Finding[]]): Fix[] {
-  const [first] = findings;
-  return first.fixes.flatMap((fix): Fix[] => {
-    if ('placeIn' in fix) return [fix];
-    const { name } = first.about;
-    // Whole words only: S1 is not part of S12.
-    const parts = fix.label.split(
-      new RegExp(`(?<![\\w])${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\w])`),
-    );
-    const all = together(findings, (other) => parts.join(other));
-    return all ? [all] : [];
-  });
+/**
+ * Mends a group one by one, along each run from the panel on, and leaves out what an earlier fix has mended with it: one
+ * ground-fault device protects the outlets that it feeds.
+ */
+export function mendAll(document: JobDocument, { findings }: FindingGroup, kind: string): Fix {
+  const places = new Map(
+    rows(document.circuits).flatMap((c) => c.stops.map((s, i) => [s.boxId, i] as const)),
+  );
+  const place = ({ about }: Finding) => places.get(about.id) ?? 0;
+  const inOrder = [...findings].sort((a, b) => place(a) - place(b) || byName(a.about, b.about));
+  const checker = new Checker(document);
+  let now = document;
+  const done: (Fix & { command: Command })[] = [];
+  for (const { rule, level, about } of inOrder) {
+    const open = checker
+      .findings()
+      .find((f) => f.rule === rule && f.level === level && f.about.id === about.id);
+    const fix = open && fixOf(open, kind);
+    if (!fix) continue;
+    const { document: next, changes } = runGuarded(now, fix.command);
+    checker.apply(changes);
+    now = next;
+    done.push(fix);
+  }
+  const [only] = done;
+  if (only && done.length === 1) return only;
+  return {
+    label: `${kind}, ${done.length} times`,
+    command: { type: 'batch', label: `${kind}, ${done.length} times`, commands: done.map((d) => d.command) },
+  };
 }
 
 /**

@@ -8,3 +8,6 @@ export const round = (value: number, places: number): number => {
   const scale = 10 ** places;
   return Math.round((value + Number.EPSILON) * scale) / scale;
 };
+
+export const fahrenheit = (celsius: number): number => celsius * 1.8 + 32;
+export const celsius = (fahrenheit: number): number => (fahrenheit - 32) / 1.8;

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { groupsOf, type FindingGroup } from '#core/code/groups.ts';
+  import { groupsOf, mendAll, type FindingGroup, type GroupFix } from '#core/code/groups.ts';
   import type { Finding, Fix, Level } from '#core/code/rule.ts';
   import { useSession } from '../store/session.svelte.ts';
   import { SIGNS } from '../gravity.ts';
@@ -37,7 +37,7 @@
       for (const fix of g.fixes) if ('placeIn' in fix && !first.has(fix.placeIn)) first.set(fix.placeIn, g);
     return first;
   });
-  const fixesOf = (g: FindingGroup): Fix[] =>
+  const fixesOf = (g: FindingGroup): GroupFix[] =>
     g.fixes.filter((fix) => !('placeIn' in fix) || offeredAt.get(fix.placeIn) === g);
   const namesOf = ({ findings: list }: FindingGroup): string => {
     const names = [...new Set(list.map((f) => f.about.name))];
@@ -80,6 +80,7 @@
               {:else}
                 <strong>{group.findings.length} in {group.room}</strong> · {first.title}
                 {#if namesOf(group) !== group.room}<span class="quiet names">{namesOf(group)}</span>{/if}
+                {#if first.amendment}<span class="quiet names">{first.amendment}</span>{/if}
               {/if}
             </span>
             <span class="section">{first.section}</span>
@@ -109,7 +110,9 @@
         </details>
         {#if fixes.length > 0}
           <div class="fixes">
-            {#each fixes as fix (fix.label)}<Act onclick={() => apply(fix)}>{fix.label}</Act>{/each}
+            {#each fixes as fix (fix.label)}<Act
+                onclick={() => apply('all' in fix ? mendAll(document, group, fix.all) : fix)}>{fix.label}</Act
+              >{/each}
           </div>
         {/if}
       </li>

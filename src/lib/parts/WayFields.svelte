@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Circuit } from '#core/job/schema.ts';
+  import { celsius, fahrenheit, round } from '#core/units/quantity.ts';
   import NumberField from './NumberField.svelte';
 
   type Way = Pick<Circuit, 'ambient' | 'bundled'>;
@@ -9,12 +10,12 @@
 <!-- What conductors meet on their way: heat and others beside them. -->
 <NumberField
   label="Heat on the way"
-  unit="°C"
-  value={way.ambient}
+  unit="°F"
+  value={Math.round(fahrenheit(way.ambient))}
   min={-40}
-  max={85}
-  hint="at its hottest; an attic in summer: 50 to 60"
-  set={(ambient) => put({ ambient: ambient! })}
+  max={185}
+  hint="{round(way.ambient, 1)} °C; at its hottest: an attic in summer, 120 to 140 °F"
+  set={(degrees) => put({ ambient: round(celsius(degrees!), 1) })}
 />
 <NumberField
   label="Conductors bundled"

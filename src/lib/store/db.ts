@@ -16,6 +16,8 @@ export interface JobRow {
   incarnation?: string;
   /** Newest change that is not in the log any more. */
   trimmed?: number;
+  /** What there was to do when it was last looked at. */
+  todo?: { violations: number; unjudged: number };
   /** Version of the document that its rows are of; jobs stored before version 8 do not say. */
   version?: number;
 }

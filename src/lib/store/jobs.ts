@@ -220,6 +220,9 @@ export const hasJob = async (jobId: string): Promise<boolean> => {
   return row !== undefined && row.deletedAt === null;
 };
 
+/** Keeps what there is to do in a job for the list of jobs. */
+export const noteTodo = (jobId: string, todo: NonNullable<JobRow['todo']>) => db.jobs.update(jobId, { todo });
+
 export const throwAway = (jobId: string) => db.jobs.update(jobId, { deletedAt: Date.now() });
 export const putBack = (jobId: string) => db.jobs.update(jobId, { deletedAt: null });
 

@@ -18,6 +18,7 @@ import {
   JobGoneError,
   JobReplacedError,
   loadJob,
+  noteTodo,
   redo,
   storeJob,
   undo,
@@ -26,6 +27,9 @@ import {
 
 /** `replaced`: a file took the place of the job; what this tab holds is a copy of the one before. */
 export type SessionStatus = 'loading' | 'ready' | 'missing' | 'deleted' | 'replaced' | 'failed';
+
+/** Findings that stay for so long are noted, ms. */
+const NOTED_AFTER = 1500;
 
 export class JobSession {
   readonly jobId: string;
@@ -55,6 +59,7 @@ export class JobSession {
   /** Commands run one after another, in the order given. */
   private queue: Promise<unknown> = Promise.resolve();
   private settle: ReturnType<typeof setTimeout> | undefined;
+  private noting: ReturnType<typeof setTimeout> | undefined;
 
   /** The document on screen. Only read when `status` is not `loading`, `missing` or `failed`. */
   readonly document = $derived.by(
@@ -82,7 +87,10 @@ export class JobSession {
     }
     this.status = 'ready';
     this.feed = new FindingsFeed(
-      (findings) => (this.findings = findings),
+      (findings) => {
+        this.findings = findings;
+        this.note(findings);
+      },
       (error) => (this.failure = `Findings stopped: ${String(error)}`),
     );
     this.feed.show(this.document);
@@ -105,7 +113,18 @@ export class JobSession {
     void navigator.storage?.persist?.();
   }
 
+  /** Keeps what there is to do for the list of jobs, once it stays so for a while. */
+  private note(findings: readonly Finding[]): void {
+    clearTimeout(this.noting);
+    this.noting = setTimeout(() => {
+      const count = (level: Finding['level']) => findings.filter((f) => f.level === level).length;
+      // A job that cannot be written to has its own words for it.
+      noteTodo(this.jobId, { violations: count('violation'), unjudged: count('unknown') }).catch(() => {});
+    }, NOTED_AFTER);
+  }
+
   close(): void {
+    clearTimeout(this.noting);
     void this.release();
     for (const s of this.subscriptions) s.unsubscribe();
     this.feed?.stop();

@@ -4,7 +4,7 @@ import { conditionsOf, loadOfCircuit } from '#core/circuits/circuitLoad.ts';
 import { demandOf } from '#core/circuits/asked.ts';
 import { largestBreaker, usableAmpacity } from '#core/circuits/sizing.ts';
 import { BRANCH_RATINGS } from '#core/job/schema.ts';
-import { round } from '#core/units/quantity.ts';
+import { fahrenheit, round } from '#core/units/quantity.ts';
 import { changeBreaker, rule, type Verdict } from '../rule.ts';
 import { ampacity, smallConductorCap } from '#core/tables/conductors.ts';
 
@@ -42,7 +42,7 @@ export const smallConductor = rule({
       const limit = capped || nextSizeUp || !u ? most : Math.max(most, Math.min(u.usable, cap ?? Infinity));
       const hot =
         u && u.usable < u.base
-          ? ` at ${circuit.ambient} °C with ${circuit.bundled} conductors bundled (${round(u.usable, 1)} A)`
+          ? ` at ${round(fahrenheit(circuit.ambient), 0)} °F (${circuit.ambient} °C) with ${circuit.bundled} conductors bundled (${round(u.usable, 1)} A)`
           : '';
       const quantities = {
         measured: { value: rating, unit: 'A' },

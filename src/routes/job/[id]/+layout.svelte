@@ -10,6 +10,7 @@
   import { address, type Things } from '$lib/address.svelte.ts';
   import { downloadJob } from '$lib/files.ts';
   import { isTyping } from '$lib/keys.ts';
+  import { rememberPlace } from '$lib/lastPlace.ts';
   import { PHASES } from '$lib/phases.ts';
   import Act from '$lib/parts/Act.svelte';
   import LightSwitch from '$lib/parts/LightSwitch.svelte';
@@ -27,6 +28,8 @@
     void opened.open();
     return () => opened.close();
   });
+
+  $effect(() => rememberPlace(jobId, page.url.pathname + page.url.search));
 
   const phase = $derived(page.url.pathname.split('/')[3] ?? 'walk');
   const phaseName = $derived(PHASES.find((p) => p.path === phase)?.name ?? '');

@@ -300,6 +300,11 @@
       <div class="empty">
         <p><strong>No walls on this level yet.</strong></p>
         <p>Add a room, then type its walls as you walk them. The plan draws itself here.</p>
+        <div class="begin">
+          <Act kind="main" big onclick={addRoom}>Add a room</Act>
+          <Act big href={address.phase(session.jobId, 'runs')}>Only a circuit</Act>
+          <Act big href={address.phase(session.jobId, 'panel')}>Only a panel</Act>
+        </div>
       </div>
     {/if}
   </section>
@@ -349,6 +354,13 @@
     padding: 0.2rem 0.5rem;
     background: var(--sheet);
     border: 1px solid var(--rule);
+  }
+  .begin {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: center;
+    gap: 0.5rem;
+    margin-top: 0.75rem;
   }
   .empty {
     display: grid;
