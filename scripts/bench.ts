@@ -179,7 +179,7 @@ try {
   lines.push(['Browser measurements', 'build first: npm run build', '']);
 }
 if (server) {
-  row('First view: scripts, compressed', await firstViewKilobytes(server.origin), 'kB', 180);
+  row('First view: scripts, compressed', await firstViewKilobytes(server.origin), 'kB', 120);
   const building = await measurePlan(server.origin, generatedHouse(3000));
   row('Generated building, 3000 outlets: Layout opened until its plan is drawn', building.opened, 'ms', 2000);
   const scrolled = await measureReadings(server.origin, withReadings(generatedHouse(200), 2000));

@@ -1,5 +1,6 @@
 import { goto } from '$app/navigation';
-import { hasJob, storeJob } from './store/jobs.ts';
+import { storeJob } from './store/jobs.ts';
+import { hasJob } from './store/list.ts';
 
 /** Opens the demo job, stored first when it is not here; what was changed in it stays. */
 export async function openDemoJob(): Promise<void> {

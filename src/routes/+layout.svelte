@@ -6,12 +6,16 @@
   import { actions } from '$lib/actions.svelte.ts';
   import { isTyping } from '$lib/keys.ts';
   import { light, LIGHTS } from '$lib/light.svelte.ts';
-  import Palette from '$lib/parts/Palette.svelte';
-  import Shortcuts from '$lib/parts/Shortcuts.svelte';
 
   let { children }: { children: Snippet } = $props();
   let palette = $state(false);
   let shortcuts = $state(false);
+  let paletteAsked = $state(false);
+  let shortcutsAsked = $state(false);
+  $effect(() => {
+    if (palette) paletteAsked = true;
+    if (shortcuts) shortcutsAsked = true;
+  });
 
   onMount(() => {
     const release = actions.offer(() => [
@@ -50,5 +54,14 @@
 
 <svelte:head><title>Hekto</title></svelte:head>
 {@render children()}
-{#if palette}<Palette bind:open={palette} />{/if}
-{#if shortcuts}<Shortcuts bind:open={shortcuts} />{/if}
+{#if palette}<!-- Loaded once they are first asked for. -->
+  {#if paletteAsked}
+    {#await import('$lib/parts/Palette.svelte') then { default: Palette }}<Palette
+        bind:open={palette}
+      />{/await}
+  {/if}{/if}
+{#if shortcuts}{#if shortcutsAsked}
+    {#await import('$lib/parts/Shortcuts.svelte') then { default: Shortcuts }}<Shortcuts
+        bind:open={shortcuts}
+      />{/await}
+  {/if}{/if}

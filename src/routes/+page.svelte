@@ -2,16 +2,12 @@
   import { liveQuery } from 'dexie';
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
-  import { newId, newJob } from '#core/job/document.ts';
-  import { EDITIONS, type Edition } from '#core/job/schema.ts';
-  import { InvalidError } from '#core/job/validate.ts';
+  import { EDITIONS, type Edition } from '#core/job/schema/words.ts';
   import type { Problem } from '#core/job/integrity.ts';
   import type { JobDocument } from '#core/job/schema.ts';
   import type { JobRow } from '$lib/store/db.ts';
-  import { clearOut, hasJob, isQuotaError, listJobs, putBack, storeJob, throwAway } from '$lib/store/jobs.ts';
+  import { clearOut, hasJob, isQuotaError, listJobs, putBack, throwAway } from '$lib/store/list.ts';
   import { actions } from '$lib/actions.svelte.ts';
-  import { openDemoJob } from '$lib/demo.ts';
-  import { readJob } from '$lib/files.ts';
   import { lastPlace } from '$lib/lastPlace.ts';
   import Act from '$lib/parts/Act.svelte';
   import Choice from '$lib/parts/Choice.svelte';
@@ -53,8 +49,12 @@
     };
   });
 
+  /** What the list shows needs no checks; what refuses a file comes with the file's reader. */
+  const isRefusal = (error: unknown): error is { problems: Problem[] } =>
+    error instanceof Error && error.name === 'InvalidError';
+
   function say(error: unknown) {
-    if (error instanceof InvalidError) problems = error.problems;
+    if (isRefusal(error)) problems = error.problems;
     else if (isQuotaError(error)) {
       problems = [
         {
@@ -72,6 +72,7 @@
   }
 
   async function store(document: JobDocument) {
+    const { storeJob } = await import('$lib/store/jobs.ts');
     await storeJob(document);
     await goto(`/job/${document.job.id}/walk`);
   }
@@ -89,26 +90,33 @@
     }
   }
 
-  const openDemo = () => attempt('Opening the demo', openDemoJob);
+  const openDemo = () =>
+    attempt('Opening the demo', async () => (await import('$lib/demo.ts')).openDemoJob());
 
   const openFile = (file: File | undefined) =>
     file &&
     attempt(`Reading ${file.name}`, async () => {
       reading = new AbortController();
-      const document = await readJob(file, reading.signal);
+      const files = await import('$lib/files.ts');
+      const document = await files.readJob(file, reading.signal);
       if (await hasJob(document.job.id)) clash = document;
       else await store(document);
     });
 
-  const asCopy = (document: JobDocument): JobDocument => ({
-    ...document,
-    job: { ...document.job, id: newId('job'), name: `${document.job.name} (copy)`.slice(0, 80) },
-  });
+  async function storeCopy(document: JobDocument) {
+    const { newId } = await import('#core/job/document.ts');
+    const name = `${document.job.name} (copy)`.slice(0, 80);
+    await store({ ...document, job: { ...document.job, id: newId('job'), name } });
+  }
 
   function start(event: SubmitEvent) {
     event.preventDefault();
     nameProblem = name.trim() === '' ? 'expected a name, such as the street and number' : '';
-    if (nameProblem === '') void attempt('Starting', () => store(newJob(name.trim().slice(0, 80), edition)));
+    if (nameProblem === '')
+      void attempt('Starting', async () => {
+        const { newJob } = await import('#core/job/document.ts');
+        await store(newJob(name.trim().slice(0, 80), edition));
+      });
   }
 
   const when = (at: number) =>
@@ -163,7 +171,7 @@
       <h2>“{clash.job.name}” is here already</h2>
       <p>The file holds the same job. Keep both, or put the file in the place of what is here?</p>
       <div class="row">
-        <Act kind="main" onclick={() => attempt('Storing', () => store(asCopy(clash!)))}>Keep both</Act>
+        <Act kind="main" onclick={() => attempt('Storing', () => storeCopy(clash!))}>Keep both</Act>
         <Act kind="danger" onclick={() => attempt('Storing', () => store(clash!))}>Replace what is here</Act>
         <Act onclick={() => (clash = null)}>Leave it</Act>
       </div>

@@ -1,5 +1,4 @@
 /** Names of outlets, such as S5: letters and a number, each once in a job whatever its case. */
-import { rows } from './document.ts';
 import type { Box, JobDocument } from './schema.ts';
 
 const collator = new Intl.Collator('en', { numeric: true });
@@ -10,7 +9,7 @@ export const byName = (a: { name: string }, b: { name: string }): number => coll
 export const nameKey = (name: string): string => name.trim().toLowerCase();
 
 export const namesIn = (document: JobDocument): Set<string> =>
-  new Set(rows(document.boxes).map((b) => nameKey(b.name)));
+  new Set(Object.values(document.boxes).map((b) => nameKey(b.name)));
 
 /** The letters that a name is numbered on from. */
 export const lettersOf = (name: string): string => /^\D*/.exec(name)![0].trim() || 'R';

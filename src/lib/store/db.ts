@@ -2,7 +2,7 @@
 import Dexie, { type Table, type Transaction } from 'dexie';
 import type { Change } from '#core/job/document.ts';
 import { migrate, VERSION } from '#core/job/migrations.ts';
-import { TABLE_NAMES, type Edition, type Entity, type Job, type TableName } from '#core/job/schema.ts';
+import type { Edition, Entity, Job, TableName } from '#core/job/schema.ts';
 
 export interface JobRow {
   id: string;
@@ -66,8 +66,10 @@ async function migrateStored(
     await entities.where('jobId').equals(jobId).delete();
     await entities.bulkPut([
       { jobId, table: 'job', id: jobId, value: file.job as Job },
-      ...TABLE_NAMES.flatMap((table) =>
-        ((file[table] ?? []) as Entity[]).map((value) => ({ jobId, table, id: value.id, value })),
+      ...Object.entries(file).flatMap(([table, rows]) =>
+        Array.isArray(rows)
+          ? (rows as Entity[]).map((value) => ({ jobId, table: table as TableName, id: value.id, value }))
+          : [],
       ),
     ]);
     await jobs.update(jobId, { version: VERSION });
@@ -113,3 +115,7 @@ class HektoDatabase extends Dexie {
 }
 
 export const db = new HektoDatabase();
+
+/** The log of a job after a change. */
+export const changesOf = (jobId: string, after = 0) =>
+  db.changes.where('[jobId+seq]').between([jobId, after + 1], [jobId, Dexie.maxKey]);

@@ -8,22 +8,8 @@ import { runGuarded as run } from '#core/records/gates.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { db } from './db.ts';
-import {
-  changesAfter,
-  clearOut,
-  commit,
-  hasJob,
-  isQuotaError,
-  JobGoneError,
-  listJobs,
-  loadJob,
-  putBack,
-  redo,
-  storeJob,
-  throwAway,
-  undo,
-  type Loaded,
-} from './jobs.ts';
+import { changesAfter, commit, JobGoneError, loadJob, redo, storeJob, undo, type Loaded } from './jobs.ts';
+import { clearOut, hasJob, isQuotaError, listJobs, putBack, throwAway } from './list.ts';
 
 const ID = 'job-tamarack';
 const move = (id: string, offset: number): Command => ({

@@ -1,5 +1,4 @@
 /** Reads and writes jobs. Every command is one transaction: its entities and its change row, or nothing. */
-import Dexie from 'dexie';
 import { applyChanges, emptyDocument, inverse, newId, type Change } from '#core/job/document.ts';
 import { editsBetween, GoneError, withEdits } from '#core/job/edits.ts';
 import { VERSION } from '#core/job/migrations.ts';
@@ -7,7 +6,7 @@ import { problemsAfter } from '#core/job/integrity.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import type { Outcome } from '#core/job/commands.ts';
 import { isAppendOnly, TABLE_NAMES, type Job, type JobDocument, type TableName } from '#core/job/schema.ts';
-import { db, type ChangeRow, type JobRow } from './db.ts';
+import { changesOf, db, type ChangeRow, type JobRow } from './db.ts';
 
 /** The job is not there: never was, or thrown away in another tab. */
 export class JobGoneError extends Error {
@@ -36,7 +35,6 @@ export interface History {
 
 /** Changes kept for undo; older ones are cleared when a job is opened. */
 const KEPT_CHANGES = 500;
-const THROWN_AWAY_KEPT_MS = 30 * 24 * 3600 * 1000;
 
 /** Works out the stacks from the log. */
 function fold(history: History, row: ChangeRow): History {
@@ -50,9 +48,6 @@ function fold(history: History, row: ChangeRow): History {
     ? { undo: rest, redo: [...history.redo, moved] }
     : { undo: [...history.undo, moved], redo: rest };
 }
-
-const rangeOf = (jobId: string, after = 0) =>
-  db.changes.where('[jobId+seq]').between([jobId, after + 1], [jobId, Dexie.maxKey]);
 
 const rowOf = (job: Job): Pick<JobRow, 'id' | 'name' | 'address' | 'edition' | 'updatedAt'> => ({
   id: job.id,
@@ -74,7 +69,7 @@ async function readJob(jobId: string): Promise<Loaded> {
   if (!job) throw new JobGoneError(jobId);
   const document = emptyDocument(job) as unknown as Record<TableName, Record<string, unknown>>;
   for (const { table, id, value } of entities) if (table !== 'job') document[table][id] = value;
-  const log = await rangeOf(jobId).toArray();
+  const log = await changesOf(jobId).toArray();
   const old = log.slice(0, Math.max(0, log.length - KEPT_CHANGES));
   const trimmed = old.at(-1)?.seq ?? row.trimmed ?? 0;
   if (old.length > 0) {
@@ -91,7 +86,7 @@ async function readJob(jobId: string): Promise<Loaded> {
 
 /** Rows that came after `seq`, from this tab or another. */
 export const changesAfter = (jobId: string, seq: number): Promise<ChangeRow[]> =>
-  rangeOf(jobId, seq).toArray();
+  changesOf(jobId, seq).toArray();
 
 export const catchUp = (state: Loaded, rows: readonly ChangeRow[]): Loaded =>
   rows.reduce(
@@ -199,8 +194,8 @@ export async function storeJob(document: JobDocument, incarnation = newId('incar
   const jobId = document.job.id;
   await db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
     await db.entities.where('jobId').equals(jobId).delete();
-    const trimmed = (await rangeOf(jobId).last())?.seq ?? (await db.jobs.get(jobId))?.trimmed ?? 0;
-    await rangeOf(jobId).delete();
+    const trimmed = (await changesOf(jobId).last())?.seq ?? (await db.jobs.get(jobId))?.trimmed ?? 0;
+    await changesOf(jobId).delete();
     const entities = TABLE_NAMES.flatMap((table) =>
       Object.entries(document[table]).map(([id, value]) => ({ jobId, table, id, value })),
     );
@@ -211,36 +206,3 @@ export async function storeJob(document: JobDocument, incarnation = newId('incar
     await db.jobs.put({ ...rowOf(document.job), deletedAt: null, incarnation, trimmed, version: VERSION });
   });
 }
-
-export const listJobs = async (): Promise<JobRow[]> =>
-  (await db.jobs.orderBy('updatedAt').reverse().toArray()).filter((j) => j.deletedAt === null);
-
-export const hasJob = async (jobId: string): Promise<boolean> => {
-  const row = await db.jobs.get(jobId);
-  return row !== undefined && row.deletedAt === null;
-};
-
-/** Keeps what there is to do in a job for the list of jobs. */
-export const noteTodo = (jobId: string, todo: NonNullable<JobRow['todo']>) => db.jobs.update(jobId, { todo });
-
-export const throwAway = (jobId: string) => db.jobs.update(jobId, { deletedAt: Date.now() });
-export const putBack = (jobId: string) => db.jobs.update(jobId, { deletedAt: null });
-
-/** Clears out jobs thrown away a month ago or more. */
-export async function clearOut(): Promise<void> {
-  await db.transaction('rw', db.jobs, db.entities, db.changes, db.pictures, async () => {
-    const limit = Date.now() - THROWN_AWAY_KEPT_MS;
-    for (const job of await db.jobs.toArray()) {
-      if (job.deletedAt === null || job.deletedAt > limit) continue;
-      await db.entities.where('jobId').equals(job.id).delete();
-      await rangeOf(job.id).delete();
-      await db.pictures.where('jobId').equals(job.id).delete();
-      await db.jobs.delete(job.id);
-    }
-  });
-}
-
-export const isQuotaError = (error: unknown): boolean => {
-  const names = [error, (error as { inner?: unknown })?.inner].map((e) => (e as Error | undefined)?.name);
-  return names.includes('QuotaExceededError');
-};

@@ -14,16 +14,15 @@ import {
   catchUp,
   changesAfter,
   commit,
-  isQuotaError,
   JobGoneError,
   JobReplacedError,
   loadJob,
-  noteTodo,
   redo,
   storeJob,
   undo,
   type Loaded,
 } from './jobs.ts';
+import { isQuotaError, noteTodo } from './list.ts';
 
 /** `replaced`: a file took the place of the job; what this tab holds is a copy of the one before. */
 export type SessionStatus = 'loading' | 'ready' | 'missing' | 'deleted' | 'replaced' | 'failed';

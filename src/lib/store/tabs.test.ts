@@ -18,12 +18,11 @@ import {
   JobGoneError,
   JobReplacedError,
   loadJob,
-  putBack,
   storeJob,
-  throwAway,
   undo,
   type Loaded,
 } from './jobs.ts';
+import { putBack, throwAway } from './list.ts';
 
 const ID = 'job-1';
 const START: JobDocument = house({

@@ -1,0 +1,37 @@
+/** The jobs on this device as a list: nothing here needs what is in them. */
+import { changesOf, db, type JobRow } from './db.ts';
+
+const THROWN_AWAY_KEPT_MS = 30 * 24 * 3600 * 1000;
+
+export const listJobs = async (): Promise<JobRow[]> =>
+  (await db.jobs.orderBy('updatedAt').reverse().toArray()).filter((j) => j.deletedAt === null);
+
+export const hasJob = async (jobId: string): Promise<boolean> => {
+  const row = await db.jobs.get(jobId);
+  return row !== undefined && row.deletedAt === null;
+};
+
+/** Keeps what there is to do in a job for the list of jobs. */
+export const noteTodo = (jobId: string, todo: NonNullable<JobRow['todo']>) => db.jobs.update(jobId, { todo });
+
+export const throwAway = (jobId: string) => db.jobs.update(jobId, { deletedAt: Date.now() });
+export const putBack = (jobId: string) => db.jobs.update(jobId, { deletedAt: null });
+
+/** Clears out jobs thrown away a month ago or more. */
+export async function clearOut(): Promise<void> {
+  await db.transaction('rw', db.jobs, db.entities, db.changes, db.pictures, async () => {
+    const limit = Date.now() - THROWN_AWAY_KEPT_MS;
+    for (const job of await db.jobs.toArray()) {
+      if (job.deletedAt === null || job.deletedAt > limit) continue;
+      await db.entities.where('jobId').equals(job.id).delete();
+      await changesOf(job.id).delete();
+      await db.pictures.where('jobId').equals(job.id).delete();
+      await db.jobs.delete(job.id);
+    }
+  });
+}
+
+export const isQuotaError = (error: unknown): boolean => {
+  const names = [error, (error as { inner?: unknown })?.inner].map((e) => (e as Error | undefined)?.name);
+  return names.includes('QuotaExceededError');
+};
