@@ -10,7 +10,7 @@ import { placeMissing } from '#core/layout/placeMissing.ts';
 import { healthUnder, loads } from './healthUnderLoad.ts';
 import { startServer, type Server } from '../tests/support/server.ts';
 import { PLAIN_READING, rows } from '#core/job/document.ts';
-import { measurePlan, measureReadings, measureRun } from './benchPlan.ts';
+import { measurePlan, measureReadings, measureRun, measureFirstTap } from './benchPlan.ts';
 import { randomHouse, randomProblem } from '#core/planner/search/testing.ts';
 import { measureNetwork } from './benchNetwork.ts';
 import { measurePlanner, measureProof } from './benchPlanner.ts';
@@ -199,6 +199,8 @@ if (server) {
     'ms',
     FRAME,
   );
+  for (const [page, ms] of await measureFirstTap(server.origin, tamarackJob(), 4))
+    row(`Demo job, ${page} on a processor slowed four times: answers a tap after`, ms, 'ms', 1000);
   for (const load of loads())
     row(
       `Server, ${load}: health answers, 99 of 100 within`,

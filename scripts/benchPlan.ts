@@ -169,3 +169,39 @@ export const measurePlan = (origin: string, document: JobDocument): Promise<Plan
       drag: await move('pointermove', '[data-box="R150"] .target'),
     };
   });
+
+/** Milliseconds from asking for a page until it shows its content and its thread has time for a tap. */
+const READY = `
+  const [selector, done] = arguments;
+  const look = () => document.querySelector(selector)
+    ? requestIdleCallback(() => requestAnimationFrame(() => done(performance.now())))
+    : setTimeout(look, 10);
+  look();`;
+const PAGES: [page: string, shows: string][] = [
+  ['walk', '.entry h2, .rooms'],
+  ['layout', '.findings li'],
+  ['runs', '.run svg'],
+  ['panel', '[data-space]'],
+  ['prove', '.work'],
+  ['hand-over', 'article table'],
+];
+
+/** How soon each page of a job answers a tap on a processor slowed so many times. */
+export const measureFirstTap = (
+  origin: string,
+  document: JobDocument,
+  slowed: number,
+): Promise<[page: string, ms: number][]> =>
+  withJob(origin, document, async (driver) => {
+    await driver.sendDevToolsCommand('Emulation.setCPUThrottlingRate', { rate: slowed });
+    const times: [string, number][] = [];
+    for (const [page, shows] of PAGES) {
+      const tries: number[] = [];
+      for (let i = 0; i < 3; i++) {
+        await driver.get(`${origin}/job/${document.job.id}/${page}`);
+        tries.push(await driver.executeAsyncScript<number>(READY, shows));
+      }
+      times.push([page, tries.sort((a, b) => a - b)[1]!]);
+    }
+    return times;
+  });

@@ -36,6 +36,11 @@ export async function readText(file: File): Promise<string> {
   return file.text();
 }
 
-/** Reads a job file, apart from the page. @param stop ends it; @throws InvalidError */
+/**
+ * Reads a job file, apart from the page.
+ * @param stop ends it
+ * @throws InvalidError
+ * @public loaded once a file is picked
+ */
 export const readJob = async (file: File, stop?: AbortSignal): Promise<JobDocument> =>
   readApart('job', await readText(file), stop);

@@ -97,8 +97,8 @@
     file &&
     attempt(`Reading ${file.name}`, async () => {
       reading = new AbortController();
-      const files = await import('$lib/files.ts');
-      const document = await files.readJob(file, reading.signal);
+      const { signal } = reading;
+      const document = await import('$lib/files.ts').then(({ readJob }) => readJob(file, signal));
       if (await hasJob(document.job.id)) clash = document;
       else await store(document);
     });

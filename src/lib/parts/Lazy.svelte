@@ -9,7 +9,7 @@
   let { height, children }: Props = $props();
 
   /** This far before it comes into view it is drawn. */
-  const AHEAD = '800px';
+  const AHEAD = '250px';
   let shown = $state(false);
   function watch(place: HTMLElement) {
     const observer = new IntersectionObserver(

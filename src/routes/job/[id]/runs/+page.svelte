@@ -241,7 +241,7 @@
       {#if run.stops.length > 0}
         <div class="sheet pad stack">
           <h2>Voltage drop along the run</h2>
-          <DropChart {run} dropLimit={settings.dropLimitPercent} />
+          <Lazy height={260}><DropChart {run} dropLimit={settings.dropLimitPercent} /></Lazy>
         </div>
       {/if}
       <details
