@@ -54,13 +54,6 @@ export function faultsOf(value: unknown, path: string, names: readonly string[])
   if (problems.length > 0) throw new InvalidError(problems);
   return (value as (Record<string, unknown> & { at?: string })[]).map(({ at: name, ...fault }, k) => {
     if (name === undefined) return fault as unknown as Fault;
-    if (names.filter((n) => n === name).length > 1)
-      throw new InvalidError([
-        {
-          path: `${path}[${k}].at`,
-          message: `“${name}” is the name of several outlets of this circuit; name them apart first`,
-        },
-      ]);
     const stop = name === PANEL ? -1 : names.indexOf(name);
     if (stop < 0 && name !== PANEL)
       throw new InvalidError([

@@ -4,7 +4,7 @@
   import type { Fixture } from '#core/job/schema.ts';
   import { useSession } from '../store/session.svelte.ts';
   import NumberField from './NumberField.svelte';
-  import Toggle from './Toggle.svelte';
+  import Check from './Check.svelte';
 
   /** What the nameplate of an appliance says: fields of a grid. */
   let { fixture }: { fixture: Fixture } = $props();
@@ -54,9 +54,9 @@
       set={(value) => put({ ...plate, [key]: value })}
     />
   {/each}
-  <Toggle
+  <Check
     label="On for 3 h or more"
-    value={plate.continuous}
+    checked={plate.continuous}
     set={(continuous) => put({ ...plate, continuous })}
   />
 {/if}

@@ -21,7 +21,7 @@
   import Decisions from '../Decisions.svelte';
   import LengthField from '../LengthField.svelte';
   import OutletFields from '../OutletFields.svelte';
-  import Toggle from '../Toggle.svelte';
+  import Check from '../Check.svelte';
 
   interface Props {
     box: Box;
@@ -152,38 +152,38 @@
     </div>
     <div class="flags">
       {#if plug}
-        <Toggle
+        <Check
           label="Tamper-resistant"
-          value={box.device.tamperResistant}
+          checked={box.device.tamperResistant}
           set={(tamperResistant) => putDevice({ tamperResistant })}
         />
-        <Toggle
+        <Check
           label="Weather-resistant"
-          value={box.device.weatherResistant}
+          checked={box.device.weatherResistant}
           set={(weatherResistant) => putDevice({ weatherResistant })}
         />
         {#if box.device.switched !== 'none'}
-          <Toggle
+          <Check
             label="By an automatic device"
-            value={box.device.automatic}
+            checked={box.device.automatic}
             set={(automatic) => putDevice({ automatic })}
           />
-          <Toggle
+          <Check
             label="Marked “Controlled”"
-            value={box.device.markedControlled}
+            checked={box.device.markedControlled}
             set={(markedControlled) => putDevice({ markedControlled })}
           />
         {/if}
       {/if}
-      <Toggle label="Within reach" value={box.accessible} set={(accessible) => put({ accessible })} />
+      <Check label="Within reach" checked={box.accessible} set={(accessible) => put({ accessible })} />
     </div>
     {#if box.device.kind === 'switch'}
       <fieldset>
         <legend>Controls</legend>
         {#each lights as light (light.id)}
-          <Toggle
+          <Check
             label="{light.name}, {document.areas[light.areaId]?.name ?? ''}"
-            value={box.controls.includes(light.id)}
+            checked={box.controls.includes(light.id)}
             set={(on) =>
               put({
                 controls: on ? [...box.controls, light.id] : box.controls.filter((c) => c !== light.id),

@@ -18,7 +18,7 @@
   import Field from '../Field.svelte';
   import LengthField from '../LengthField.svelte';
   import NumberField from '../NumberField.svelte';
-  import Toggle from '../Toggle.svelte';
+  import Check from '../Check.svelte';
   import WayFields from '../WayFields.svelte';
   import Working from '../Working.svelte';
 
@@ -92,22 +92,22 @@
     />
   </div>
   <div class="flags">
-    <Toggle
+    <Check
       label="Neutral joined to the enclosure"
       hint={panel.feeder ? 'not in a subpanel' : 'at the service'}
-      value={panel.bonded}
+      checked={panel.bonded}
       set={(bonded) => put({ bonded })}
     />
     {#if panel.feeder}
-      <Toggle
+      <Check
         label="In another building"
-        value={panel.otherBuilding}
+        checked={panel.otherBuilding}
         set={(otherBuilding) => put({ otherBuilding })}
       />
     {/if}
-    <Toggle
+    <Check
       label="Grounding electrode here"
-      value={panel.electrode}
+      checked={panel.electrode}
       set={(electrode) => put({ electrode })}
     />
   </div>
@@ -160,10 +160,10 @@
         hint="by plan {formatLength(sized.length)}"
         set={(measured) => putFeeder({ measured }) ?? null}
       />
-      <Toggle
+      <Check
         label="A ground runs with it"
         hint="four wires"
-        value={feeder.ground}
+        checked={feeder.ground}
         set={(ground) => putFeeder({ ground })}
       />
       <Choice

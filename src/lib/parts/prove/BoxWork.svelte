@@ -121,7 +121,7 @@
       measuring, not work. A short window, then lock out and prove dead again before a hand goes in.
     </p>
     {#each CHECKS as check, i (check)}
-      <Check label={check} checked={ticked[i]!} set={(on) => (ticked[i] = on)} />
+      <Check big label={check} checked={ticked[i]!} set={(on) => (ticked[i] = on)} />
     {/each}
     <Act kind="danger" big disabled={!ticked.every(Boolean)} onclick={() => putPower('measurement')}
       >Power on to measure</Act

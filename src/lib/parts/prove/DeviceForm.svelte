@@ -80,7 +80,12 @@
 </p>
 <ol>
   <li>
-    <Check label="1 · Test pressed: it tripped" checked={draft.tripped} set={(tripped) => set({ tripped })} />
+    <Check
+      big
+      label="1 · Test pressed: it tripped"
+      checked={draft.tripped}
+      set={(tripped) => set({ tripped })}
+    />
   </li>
   <li>
     <NumberField
@@ -101,6 +106,7 @@
       <div class="downstream">
         {#each device.protects as { boxId, name } (boxId)}
           <Check
+            big
             label="{name} dark"
             checked={dead[boxId] ?? false}
             set={(dark) => (dead = { ...dead, [boxId]: dark })}
@@ -114,6 +120,7 @@
   {/if}
   <li>
     <Check
+      big
       label="{device.protects.length > 0 ? 4 : 3} · Reset again, and left so"
       checked={draft.reset}
       set={(reset) => set({ reset })}

@@ -121,6 +121,7 @@
         <p class="quiet">Asked once for the house. With one of these, the main off makes nothing dead.</p>
         {#each SOURCE_OPTIONS as { value: kind, name } (kind)}
           <Check
+            big
             label={name}
             checked={kinds.includes(kind)}
             set={(on) => (kinds = on ? [...kinds, kind] : kinds.filter((k) => k !== kind))}
@@ -259,6 +260,7 @@
     <div class="act">
       <p class="words">Every conductor on record is read dead.</p>
       <Check
+        big
         label="The main is off and locked as well"
         checked={draft.mainOff}
         set={(mainOff) => made.set({ mainOff })}

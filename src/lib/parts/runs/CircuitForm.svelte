@@ -20,7 +20,7 @@
   import BreakerFields from '../BreakerFields.svelte';
   import Choice from '../Choice.svelte';
   import NumberField from '../NumberField.svelte';
-  import Toggle from '../Toggle.svelte';
+  import Check from '../Check.svelte';
   import WayFields from '../WayFields.svelte';
   import Working from '../Working.svelte';
 
@@ -75,10 +75,10 @@
         options={TIE_OPTIONS}
         set={(tie) => putBreaker({ tie })}
       />
-      <Toggle
+      <Check
         label="Neutral with the hots"
         hint={circuit.neutral ? (isMultiwire(run) ? 'multiwire' : '') : 'plain 240 V'}
-        value={circuit.neutral}
+        checked={circuit.neutral}
         set={(neutral) => put({ neutral })}
       />
     {/if}

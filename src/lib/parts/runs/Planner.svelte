@@ -14,7 +14,7 @@
   import type { Draft } from '../../workers/planner.worker.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
-  import Toggle from '../Toggle.svelte';
+  import Check from '../Check.svelte';
 
   /** Plans circuits beside those there are, shows both, and puts the plan in place as one step. */
   let { close }: { close: () => void } = $props();
@@ -167,16 +167,16 @@
         }}
       />
     </div>
-    <Toggle
+    <Check
       label="Leave no room all dark"
       hint="lights and receptacles of a room on two breakers, where it costs little"
-      value={wishes.lightsApart}
+      checked={wishes.lightsApart}
       set={(on) => (wishes.lightsApart = on)}
     />
-    <Toggle
+    <Check
       label="Extend existing circuits"
       hint="saves home runs, but what is added brings AFCI to the old circuit, and what its walls hide is yours to judge"
-      value={wishes.extend}
+      checked={wishes.extend}
       set={(on) => (wishes.extend = on)}
     />
     <details>
@@ -189,9 +189,9 @@
         </p>
       {/each}
       {#each lockable as c (c.id)}
-        <Toggle
+        <Check
           label={c.name}
-          value={locked.includes(c.id)}
+          checked={locked.includes(c.id)}
           set={(on) => (wishes.locked = on ? [...locked, c.id] : locked.filter((id) => id !== c.id))}
         />
       {/each}

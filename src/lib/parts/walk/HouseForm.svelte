@@ -12,7 +12,7 @@
   import Field from '../Field.svelte';
   import LengthField from '../LengthField.svelte';
   import NumberField from '../NumberField.svelte';
-  import Toggle from '../Toggle.svelte';
+  import Check from '../Check.svelte';
   import Amendments from './Amendments.svelte';
   import PanelRecord from './PanelRecord.svelte';
 
@@ -87,9 +87,9 @@
       <span class="quiet">{job.otherSources.asked ? '' : 'not asked yet'}</span>
     </p>
     {#each SOURCE_OPTIONS as { value, name } (value)}
-      <Toggle
+      <Check
         label={name}
-        value={job.otherSources.kinds.includes(value)}
+        checked={job.otherSources.kinds.includes(value)}
         set={(on) =>
           session.execute({
             type: 'edit-job',
@@ -113,9 +113,9 @@
     {/if}
   </div>
   {#if job.dwelling === 'multifamily'}
-    <Toggle
+    <Check
       label="Laundry for all on the premises, or not permitted in the unit"
-      value={job.laundryElsewhere}
+      checked={job.laundryElsewhere}
       set={(laundryElsewhere) => session.execute({ type: 'edit-job', values: { laundryElsewhere } })}
     />
   {/if}
@@ -242,14 +242,14 @@
     />
   </div>
   <div class="row">
-    <Toggle
+    <Check
       label="One on every wall"
-      value={job.settings.everyWall}
+      checked={job.settings.everyWall}
       set={(everyWall) => setting({ everyWall })}
     />
-    <Toggle
+    <Check
       label="One more at a television"
-      value={job.settings.extraAtTelevision}
+      checked={job.settings.extraAtTelevision}
       set={(extraAtTelevision) => setting({ extraAtTelevision })}
     />
   </div>

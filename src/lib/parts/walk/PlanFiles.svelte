@@ -10,7 +10,7 @@
   import Act from '../Act.svelte';
   import PickFile from '../PickFile.svelte';
   import Field from '../Field.svelte';
-  import Toggle from '../Toggle.svelte';
+  import Check from '../Check.svelte';
 
   let { levelId }: { levelId: string } = $props();
 
@@ -152,10 +152,10 @@
       <fieldset>
         <legend>Layers the walls are on</legend>
         {#each drawing.layers as layer (layer.name)}
-          <Toggle
+          <Check
             label={layer.name}
             hint="{layer.lines.length} lines, {layer.rings.length} outlines"
-            value={picked.includes(layer.name)}
+            checked={picked.includes(layer.name)}
             set={(on) => (picked = on ? [...picked, layer.name] : picked.filter((l) => l !== layer.name))}
           />
         {/each}

@@ -5,7 +5,7 @@
   import Choice from '../Choice.svelte';
   import LengthField from '../LengthField.svelte';
   import NumberField from '../NumberField.svelte';
-  import Toggle from '../Toggle.svelte';
+  import Check from '../Check.svelte';
 
   let { area }: { area: Area } = $props();
 
@@ -72,40 +72,40 @@
 </div>
 <div class="flags">
   {#if outside}
-    <Toggle label="Under a roof" value={c.roofed} set={(roofed) => set({ roofed })} />
+    <Check label="Under a roof" checked={c.roofed} set={(roofed) => set({ roofed })} />
   {/if}
   {#if area.kind === 'deck'}
-    <Toggle
+    <Check
       label="Reached from inside"
-      value={c.reachedFromInside}
+      checked={c.reachedFromInside}
       set={(reachedFromInside) => set({ reachedFromInside })}
     />
   {/if}
   {#if outside}
-    <Toggle
+    <Check
       label="The dwelling’s own door is here"
-      value={c.ownEntrance}
+      checked={c.ownEntrance}
       set={(ownEntrance) => set({ ownEntrance })}
     />
   {/if}
   {#if apart}
-    <Toggle label="Apart from the house" value={c.detached} set={(detached) => set({ detached })} />
-    <Toggle label="Has electric power" value={c.powered} set={(powered) => set({ powered })} />
+    <Check label="Apart from the house" checked={c.detached} set={(detached) => set({ detached })} />
+    <Check label="Has electric power" checked={c.powered} set={(powered) => set({ powered })} />
   {/if}
   {#if area.kind === 'accessory'}
-    <Toggle label="To be lived in" value={c.habitable} set={(habitable) => set({ habitable })} />
+    <Check label="To be lived in" checked={c.habitable} set={(habitable) => set({ habitable })} />
   {/if}
   {#if area.kind === 'garage' && dwelling === 'multifamily'}
-    <Toggle
+    <Check
       label="Attached to the unit"
-      value={c.attachedToUnit}
+      checked={c.attachedToUnit}
       set={(attachedToUnit) => set({ attachedToUnit })}
     />
   {/if}
   {#if !outside && area.kind !== 'kitchen'}
-    <Toggle
+    <Check
       label="Food or drink is prepared here, with a sink"
-      value={c.foodPreparation}
+      checked={c.foodPreparation}
       set={(foodPreparation) => set({ foodPreparation })}
     />
   {/if}

@@ -11,7 +11,7 @@
   import Field from '../Field.svelte';
   import LengthField from '../LengthField.svelte';
   import NameplateFields from '../NameplateFields.svelte';
-  import Toggle from '../Toggle.svelte';
+  import Check from '../Check.svelte';
 
   let {
     area,
@@ -124,14 +124,14 @@
         {/if}
       </div>
       <div class="flags">
-        <Toggle label="Fastened in place" value={f.fastened} set={(fastened) => put(f, { fastened })} />
+        <Check label="Fastened in place" checked={f.fastened} set={(fastened) => put(f, { fastened })} />
         {#if f.kind === 'sink' || f.kind === 'range' || f.kind === 'cooktop'}
-          <Toggle label="Across a corner" value={f.corner} set={(corner) => put(f, { corner })} />
+          <Check label="Across a corner" checked={f.corner} set={(corner) => put(f, { corner })} />
         {/if}
         {#if isIsland(f)}
-          <Toggle
+          <Check
             label="Provision for a later receptacle"
-            value={f.futureProvision}
+            checked={f.futureProvision}
             set={(futureProvision) => put(f, { futureProvision })}
           />
         {/if}

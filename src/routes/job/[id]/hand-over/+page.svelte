@@ -1,6 +1,7 @@
 <script lang="ts">
   import { AREA_FACTS } from '#core/tables/areas.ts';
   import { rows } from '#core/job/document.ts';
+  import { byName } from '#core/job/names.ts';
   import type { Problem } from '#core/job/integrity.ts';
   import { InvalidError } from '#core/job/validate.ts';
   import { proofLine, reportOf } from '#core/handover/report.ts';
@@ -18,6 +19,21 @@
   const report = $derived(reportOf(session.view, session.findings ?? [], today(), new Date().toISOString()));
   const twoHots = $derived(report.readings.some((r) => r.reading.hotHot !== null));
   const labelled = $derived(report.outlets.filter((o) => o.labels.length > 0));
+
+  /** Rooms by level, with their kind where the name does not say it. */
+  const floors = $derived(
+    rows(document.levels)
+      .sort((a, b) => b.elevation - a.elevation)
+      .map((level) => ({
+        level,
+        names: [...session.view.areasOn(level.id)].sort(byName).map((a) => {
+          const kind = AREA_FACTS[a.kind].label.toLowerCase();
+          const said = kind.split(/[ ,]+/).some((w) => w.length > 3 && a.name.toLowerCase().includes(w));
+          return said ? a.name : `${a.name} (${kind})`;
+        }),
+      }))
+      .filter((f) => f.names.length > 0),
+  );
 
   let problems = $state.raw<Problem[]>([]);
   let said = $state('');
@@ -93,16 +109,16 @@
           <dt>Dwelling</dt>
           <dd>{report.job.dwelling.replace('-', ' ')}</dd>
         </div>
-        <div>
-          <dt>Rooms</dt>
-          <dd>
-            {rows(document.areas)
-              .map((a) => `${a.name} (${AREA_FACTS[a.kind].label.toLowerCase()})`)
-              .join(', ') || 'none'}
-          </dd>
-        </div>
       </dl>
     </header>
+    <dl class="rooms">
+      {#each floors as { level, names } (level.id)}
+        <div>
+          <dt>{level.name}</dt>
+          <dd>{names.join(', ')}</dd>
+        </div>
+      {/each}
+    </dl>
 
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <section tabindex="0" aria-label="Circuits">
@@ -335,6 +351,11 @@
   header dl > div {
     display: grid;
     grid-template-columns: 6rem minmax(0, 20rem);
+  }
+  .rooms > div {
+    display: grid;
+    grid-template-columns: 8rem minmax(0, 1fr);
+    padding: 0.3rem 0;
   }
   dt {
     color: var(--quiet);

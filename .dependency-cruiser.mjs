@@ -1,22 +1,5 @@
-/** The folders of the core from the ground up: each may use those below it. Those on one floor do not use each other. */
-const FLOORS = [
-  ['units'],
-  ['job'],
-  ['tables'],
-  ['view'],
-  ['plan', 'loads'],
-  ['circuits'],
-  ['panel'],
-  ['boxes'],
-  ['records'],
-  ['code'],
-  ['layout', 'planner'],
-  ['network'],
-  ['instruments'],
-  ['diagnosis'],
-  ['handover'],
-  ['formats'],
-];
+import { FLOORS } from './scripts/floors.mjs';
+
 const BESIDE_TESTS = '(\\.test|/testing)\\.ts$';
 
 const floors = FLOORS.flatMap((folders, floor) =>
@@ -44,7 +27,7 @@ const outside = (folder, allowed, pathNot = '\\.test\\.ts$') => ({
   },
 });
 
-module.exports = {
+export default {
   forbidden: [
     {
       name: 'no-circular',
