@@ -1,4 +1,6 @@
-import { FLOORS } from './scripts/floors.mjs';
+import FLOORS from './scripts/floors.json' with { type: 'json' };
+
+// The folders of the core from the ground up: each may use those below it; those on one floor do not use each other.
 
 const BESIDE_TESTS = '(\\.test|/testing)\\.ts$';
 

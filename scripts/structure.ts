@@ -1,7 +1,6 @@
 /** The picture of the core's folders in docs/architecture.md: on which floor each stands, and what it uses. */
-import { readFileSync } from 'node:fs';
-import { FLOORS } from './floors.mjs';
-import { globSync } from './glob.mjs';
+import { readdirSync, readFileSync } from 'node:fs';
+import FLOORS from './floors.json' with { type: 'json' };
 
 const WIDTH = 860;
 const FLOOR = 46;
@@ -11,10 +10,12 @@ const TOP = 20;
 /** Folders used by each folder, by the imports of its files; tests and what they share left out. */
 function uses(root: string): Map<string, Map<string, number>> {
   const found = new Map<string, Map<string, number>>(FLOORS.flat().map((f) => [f, new Map()]));
-  for (const file of globSync('src/core', '.ts')) {
-    if (/(\.test|\/testing|\.d)\.ts$/.test(file)) continue;
-    const own = found.get(file.split('/')[2]!)!;
-    for (const [, to] of readFileSync(`${root}/${file}`, 'utf8').matchAll(/from '#core\/([\w-]+)\//g))
+  for (const file of readdirSync(`${root}/src/core`, { recursive: true, encoding: 'utf8' })) {
+    if (!/(?<!\.test|\/testing|\.d)\.ts$/.test(file)) continue;
+    const own = found.get(file.split('/')[0]!)!;
+    for (const [, to] of readFileSync(`${root}/src/core/${file}`, 'utf8').matchAll(
+      /from '#core\/([\w-]+)\//g,
+    ))
       own.set(to!, (own.get(to!) ?? 0) + 1);
   }
   return found;
