@@ -2,10 +2,10 @@
 import { buildRun, type Run, runOf } from '#core/circuits/run.ts';
 import type { View } from '#core/view/view.ts';
 import { breakerOf, PLAIN_CIRCUIT, stopAt } from '#core/job/document.ts';
-import type { Box, Circuit, Settings } from '#core/job/schema.ts';
+import type { Box, Circuit, Reading, Settings } from '#core/job/schema.ts';
 import { isOff } from '#core/records/proof.ts';
 import { takesBothHots } from '#core/records/sequence.ts';
-import type { Setting } from './verdict.ts';
+import { judge, unjudged, type Setting, type Verdict } from './verdict.ts';
 
 /** Cable to an outlet of which no circuit is on record, inches. */
 const NEAR = 12;
@@ -47,3 +47,17 @@ export function settingOf(view: View, box: Box, at?: string): Setting {
   const off = circuit !== null && at !== undefined && isOff(view.document, circuit, at);
   return { run, stop, grounding: box.grounding, settings, off };
 }
+
+/** Judges a reading against the plan of the job it belongs to. */
+export function judgeIn(view: View, reading: Reading): Verdict {
+  const box = view.document.boxes[reading.boxId];
+  return box ? judge(reading, settingOf(view, box, reading.at)) : UNKNOWN_PLACE;
+}
+
+/** A reading of an outlet that is no longer in the job. */
+const UNKNOWN_PLACE = unjudged('Its outlet is no longer in the job', {
+  hotNeutral: null,
+  hotGround: null,
+  neutralGround: null,
+  hotHot: null,
+});

@@ -18,8 +18,8 @@ import type {
 import { registerOf, type RegisteredDevice } from '#core/records/deviceTests.ts';
 import { KNOWN_SOURCE, LIVE } from '#core/records/acts.ts';
 import { circuitState, seenFor, struckReadings } from '#core/records/proof.ts';
-import { settingOf } from '#core/diagnosis/setting.ts';
-import { judge, unjudged, type Verdict } from '#core/diagnosis/verdict.ts';
+import { judgeIn } from '#core/diagnosis/setting.ts';
+import { type Verdict } from '#core/diagnosis/verdict.ts';
 
 interface ReportCircuit {
   circuit: Circuit;
@@ -51,20 +51,6 @@ export interface Report {
   devices: RegisteredDevice[];
   cautions: string[];
 }
-
-/** Judges a reading against the plan of the job it belongs to. */
-export function judgeIn(view: View, reading: Reading): Verdict {
-  const box = view.document.boxes[reading.boxId];
-  return box ? judge(reading, settingOf(view, box, reading.at)) : UNKNOWN_PLACE;
-}
-
-/** A reading of an outlet that is no longer in the job. */
-const UNKNOWN_PLACE = unjudged('Its outlet is no longer in the job', {
-  hotNeutral: null,
-  hotGround: null,
-  neutralGround: null,
-  hotHot: null,
-});
 
 /**
  * @param today day of the report, for what is due

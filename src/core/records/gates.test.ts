@@ -7,7 +7,7 @@ import { InvalidError } from '#core/job/validate.ts';
 import type { Energizing, JobDocument, Reading } from '#core/job/schema.ts';
 import { View } from '#core/view/view.ts';
 import { runGuarded } from './gates.ts';
-import { judgeIn } from '#core/handover/report.ts';
+import { judgeIn } from '#core/diagnosis/setting.ts';
 import { provedToday } from './testing.ts';
 
 const reading = (boxId: string, values: Partial<Reading> = {}): Reading => ({

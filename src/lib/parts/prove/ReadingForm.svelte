@@ -6,7 +6,7 @@
   import type { ReadPair } from '#core/diagnosis/conditions.ts';
   import { whyNotRead } from '#core/records/gates.ts';
   import { circuitState, readingsOf } from '#core/records/proof.ts';
-  import { judgeIn } from '#core/handover/report.ts';
+  import { judgeIn } from '#core/diagnosis/setting.ts';
   import { facesOf } from '#core/records/sequence.ts';
   import { settingOf } from '#core/diagnosis/setting.ts';
   import { expectedAt, judge } from '#core/diagnosis/verdict.ts';

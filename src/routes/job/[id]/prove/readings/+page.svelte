@@ -2,7 +2,7 @@
   import { rows } from '#core/job/document.ts';
   import type { Problem } from '#core/job/integrity.ts';
   import { InvalidError } from '#core/job/validate.ts';
-  import { judgeIn } from '#core/handover/report.ts';
+  import { judgeIn } from '#core/diagnosis/setting.ts';
   import type { Verdict } from '#core/diagnosis/verdict.ts';
   import { readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
