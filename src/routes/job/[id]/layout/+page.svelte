@@ -1,21 +1,10 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { tinykeys } from 'tinykeys';
-  import { rows } from '#core/job/document.ts';
-  import { outlineOf, type Point } from '#core/job/outline.ts';
-  import { EDITIONS, type Area, type Box } from '#core/job/schema.ts';
-  import type { EditionChange } from '#core/code/editionChanges.ts';
-  import type { Finding, Fix } from '#core/code/rule.ts';
-  import { slide } from '#core/layout/arrangeBoxes.ts';
-  import type { HousePlan } from '#core/layout/placeMissing.ts';
-  import { newBox, nextBoxName } from '#core/layout/placement.ts';
-  import type { Command } from '#core/job/commands.ts';
+  import { EDITIONS } from '#core/job/schema.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
-  import { applyFix, placeIn } from '$lib/fixes.ts';
-  import { levelAsked } from '$lib/levels.ts';
   import { isTyping } from '$lib/keys.ts';
-  import { areaOf, selectedBoxes, selectionIn, thingsOf, type Selection } from '$lib/selection.ts';
   import Act from '$lib/parts/Act.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
   import LevelTabs from '$lib/parts/LevelTabs.svelte';
@@ -24,134 +13,15 @@
   import EditionCompare from '$lib/parts/layout/EditionCompare.svelte';
   import ManyOutlets from '$lib/parts/layout/ManyOutlets.svelte';
   import OutletForm from '$lib/parts/layout/OutletForm.svelte';
-  import PlanDrawing, { type Marked } from '$lib/parts/plan/PlanDrawing.svelte';
+  import PlanDrawing from '$lib/parts/plan/PlanDrawing.svelte';
   import { useSession } from '$lib/store/session.svelte.ts';
+  import { Laying } from './laying.svelte.ts';
 
   const session = useSession();
-  const document = $derived(session.document);
-
-  const selected = $derived(selectionIn(address.get));
-  let plan = $state.raw<HousePlan | null>(null);
-  let marked = $state.raw<Marked | null>(null);
-  let cords = $state.raw<Point[][]>([]);
-  let changes = $state.raw<readonly EditionChange[]>([]);
-  const tab = $derived(address.oneOf('tab', ['findings', 'editions']));
-
-  const boxes = $derived(selectedBoxes(selected).flatMap((id) => document.boxes[id] ?? []));
-  const box = $derived(boxes.length === 1 ? boxes[0] : undefined);
-  const area = $derived(areaOf(document, selected));
-  const levelId = $derived(area?.levelId ?? levelAsked(document, address.get('level')));
-  const onLevel = $derived(session.view.areasOn(levelId));
-  const hasRooms = $derived(onLevel.some((a) => a.walls.length > 0));
-  const tones = $derived(new Map(changes.map((c) => [c.about.id, c.kind])));
-  let onlyRoom = $state(false);
-  /** Whether a finding is about a room, what stands in it, or a circuit that runs through it. */
-  function isAbout(finding: Finding, areaId: string): boolean {
-    const { table, id } = finding.about;
-    if (table === 'areas') return id === areaId;
-    if (table === 'boxes' || table === 'fixtures') return document[table][id]?.areaId === areaId;
-    if (table !== 'circuits') return false;
-    return document.circuits[id]?.stops.some((s) => document.boxes[s.boxId]?.areaId === areaId) ?? false;
-  }
-  const findings = $derived(
-    area && onlyRoom ? (session.findings?.filter((f) => isAbout(f, area.id)) ?? null) : session.findings,
-  );
-
-  function select(next: Selection) {
-    address.choose(thingsOf(document, next, levelId));
-    marked = null;
-    cords = [];
-  }
-
+  const laying = new Laying(() => session);
+  const { area, box, boxes, selected, levelId, hasRooms, tab, plan } = $derived(laying);
   /** On a phone what is not the next action comes when asked for. */
   let more = $state(false);
-  let placing = $state(false);
-  async function place(areas: readonly Area[]) {
-    if (placing) return;
-    placing = true;
-    plan = await placeIn(session, areas).finally(() => (placing = false));
-  }
-  const placeAll = () => place(area ? [area] : onLevel);
-  function placeHouse() {
-    select(null);
-    void place(rows(document.areas));
-  }
-
-  async function addOutlet() {
-    const target = area ?? onLevel[0];
-    const wall = target && outlineOf(target).walls[0];
-    if (!target || !wall) return;
-    const added = newBox(target, nextBoxName(document, target), {
-      wallId: wall.id,
-      offset: Math.round(wall.length / 2),
-      height: document.job.settings.receptacleHeight,
-      fromWall: 0,
-    });
-    if (await session.execute({ type: 'put', table: 'boxes', rows: [added] }))
-      select({ kind: 'boxes', ids: [added.id] });
-  }
-
-  const moves = (list: readonly Box[], by: number): Command[] =>
-    list.flatMap((b) => {
-      const home = document.areas[b.areaId];
-      const place = home && slide(home, b, by);
-      return place ? [{ type: 'move-box', id: b.id, ...place }] : [];
-    });
-  const together = (commands: Command[]): Command =>
-    commands.length === 1
-      ? commands[0]!
-      : { type: 'batch', label: `Move ${commands.length} outlets`, commands };
-
-  /** The dragged outlet goes where the pointer is; the others chosen go along by as much. */
-  function dragBox(id: string, wallId: string, offset: number) {
-    const dragged = document.boxes[id];
-    if (!dragged) return;
-    const others = boxes.filter((b) => b.id !== id && b.wallId === dragged.wallId);
-    const by = dragged.wallId === wallId ? offset - dragged.offset : 0;
-    session.preview(
-      together([{ type: 'move-box', id, wallId, offset }, ...moves(by === 0 ? [] : others, by)]),
-    );
-  }
-
-  function key(event: KeyboardEvent, current: Box) {
-    const step = event.shiftKey ? 12 : 1;
-    if (event.altKey || event.ctrlKey || event.metaKey) return;
-    const list = boxes.some((b) => b.id === current.id) ? boxes : [current];
-    if (event.key === 'ArrowRight' || event.key === 'ArrowUp')
-      session.preview(together(moves(list, step)), 500);
-    else if (event.key === 'ArrowLeft' || event.key === 'ArrowDown')
-      session.preview(together(moves(list, -step)), 500);
-    else if (event.key === 'Delete' || event.key === 'Backspace') removeChosen(list);
-    else return;
-    event.preventDefault();
-  }
-  function removeChosen(list: readonly Box[]) {
-    void session.execute({ type: 'remove', table: 'boxes', ids: list.map((b) => b.id) });
-    select(null);
-  }
-
-  function selectAll() {
-    const home = area ? [area] : onLevel;
-    const ids = home.flatMap((a) => session.view.boxesIn(a).map((b) => b.id));
-    if (ids.length > 0) select({ kind: 'boxes', ids });
-  }
-
-  async function apply(fix: Fix) {
-    const done = await applyFix(session, fix);
-    plan = 'placeIn' in fix ? done : null;
-  }
-
-  function showAbout({ table, id }: Finding['about'], spans: Finding['spans'] = undefined) {
-    if (table === 'boxes') select({ kind: 'boxes', ids: [id] });
-    else if (table === 'areas') select({ kind: 'area', id });
-    else if (table === 'fixtures') select({ kind: 'fixture', id });
-    else if (table === 'circuits') {
-      const ids = document.circuits[id]?.stops.map((s) => s.boxId) ?? [];
-      select(ids.length > 0 ? { kind: 'boxes', ids } : null);
-    } else select(null);
-    const areaId = table === 'areas' ? id : undefined;
-    marked = spans && areaId ? { areaId, spans } : null;
-  }
 
   onMount(() => {
     const release = actions.offer(() => [
@@ -160,22 +30,22 @@
         name: 'Place all that is missing',
         hint: 'P',
         words: 'receptacles outlets plugs spacing counters islands',
-        run: placeAll,
+        run: laying.placeHere,
       },
       {
         id: 'place-house',
         name: 'Place what the whole house lacks',
         hint: 'Shift P',
         words: 'receptacles outlets plugs everywhere all levels',
-        run: placeHouse,
+        run: laying.placeHouse,
       },
-      { id: 'add-outlet', name: 'Add an outlet', hint: 'A', words: 'receptacle plug', run: addOutlet },
+      { id: 'add-outlet', name: 'Add an outlet', hint: 'A', words: 'receptacle plug', run: laying.addOutlet },
       {
         id: 'select-all',
         name: 'Choose every outlet of the room',
         hint: 'Ctrl A',
         words: 'select all many',
-        run: selectAll,
+        run: laying.selectAll,
       },
       {
         id: 'compare-editions',
@@ -191,12 +61,12 @@
       void work();
     };
     const keys = tinykeys(window, {
-      p: unless(placeAll),
-      'Shift+P': unless(placeHouse),
-      a: unless(addOutlet),
-      '$mod+a': unless(selectAll),
+      p: unless(laying.placeHere),
+      'Shift+P': unless(laying.placeHouse),
+      a: unless(laying.addOutlet),
+      '$mod+a': unless(laying.selectAll),
       Escape: (e) => {
-        if (!isTyping(e)) select(null);
+        if (!isTyping(e)) laying.select(null);
       },
     });
     return () => {
@@ -211,15 +81,15 @@
   <section class="left">
     <div class="bar sheet">
       <h1 class="sr-only">Layout</h1>
-      <LevelTabs {document} {levelId} choose={(level) => address.choose({ level })} />
-      <Act kind="main" onclick={placeAll} disabled={!hasRooms || placing}
-        >{placing ? 'Placing…' : area ? `Place in ${area.name}` : 'Place missing'} <kbd>P</kbd></Act
+      <LevelTabs document={session.document} {levelId} choose={(level) => address.choose({ level })} />
+      <Act kind="main" onclick={laying.placeHere} disabled={!hasRooms || laying.placing}
+        >{laying.placing ? 'Placing…' : area ? `Place in ${area.name}` : 'Place missing'} <kbd>P</kbd></Act
       >
       <div class="editions extra" class:more role="group" aria-label="Code edition, NEC">
         {#each EDITIONS as edition (edition)}
           <button
             type="button"
-            aria-pressed={document.job.edition === edition}
+            aria-pressed={session.document.job.edition === edition}
             onclick={() => session.execute({ type: 'edit-job', values: { edition } })}>{edition}</button
           >
         {/each}
@@ -227,7 +97,7 @@
       <span class="grow"></span>
       <span class="extra" class:more><Act href="/job/{session.jobId}/layout/lists">Lists</Act></span>
       <span class="extra" class:more
-        ><Act onclick={addOutlet} disabled={!hasRooms}>Add outlet <kbd>A</kbd></Act></span
+        ><Act onclick={laying.addOutlet} disabled={!hasRooms}>Add outlet <kbd>A</kbd></Act></span
       >
       <span class="less"
         ><Act onclick={() => (more = !more)} pressed={more} label="Edition, lists, add an outlet">⋯</Act
@@ -240,12 +110,12 @@
           view={session.view}
           {levelId}
           {selected}
-          {marked}
-          {cords}
-          {tones}
-          onselect={select}
-          onkey={key}
-          ondragbox={dragBox}
+          marked={laying.marked}
+          cords={laying.cords}
+          tones={laying.tones}
+          onselect={laying.select}
+          onkey={laying.key}
+          ondragbox={laying.dragBox}
           ondrop={() => void session.release()}
         />
       {:else}
@@ -270,7 +140,7 @@
         <ul class="placed">
           {#each plan.placed as p (p.box.id)}
             <li>
-              <button type="button" onclick={() => select({ kind: 'boxes', ids: [p.box.id] })}
+              <button type="button" onclick={() => laying.select({ kind: 'boxes', ids: [p.box.id] })}
                 ><strong>{p.box.name}</strong></button
               >
               {p.areaName}, {p.reason}{#if p.alternative}<span class="quiet">; {p.alternative}</span>{/if}
@@ -278,20 +148,20 @@
           {/each}
         </ul>
         {#each plan.unplaced as why (why)}<p class="unplaced">? {why}</p>{/each}
-        <Act onclick={() => (plan = null)}>Close</Act>
+        <Act onclick={() => (laying.plan = null)}>Close</Act>
       </div>
     {/if}
     {#if box && area}
       {#key box.id}
-        <OutletForm {box} {area} showCord={(paths) => (cords = paths.map((p) => p.points))} />
+        <OutletForm {box} {area} showCord={(paths) => (laying.cords = paths.map((p) => p.points))} />
         <div class="sheet pad">
-          <Duplicate {box} {area} placed={(ids) => select({ kind: 'boxes', ids: [box.id, ...ids] })} />
+          <Duplicate {box} {area} placed={(ids) => laying.select({ kind: 'boxes', ids: [box.id, ...ids] })} />
         </div>
       {/key}
     {:else if boxes.length > 1}
-      <ManyOutlets {boxes} onremove={() => removeChosen(boxes)} />
+      <ManyOutlets {boxes} onremove={() => laying.remove(boxes)} />
     {:else if selected?.kind === 'fixture' && area}
-      {@const fixture = document.fixtures[selected.id]}
+      {@const fixture = session.document.fixtures[selected.id]}
       {#if fixture}
         <div class="sheet pad stack">
           <h2>{fixture.name}, {area.name}</h2>
@@ -312,14 +182,19 @@
       />
       {#if tab === 'findings'}
         {#if area}
-          <label class="only"><input type="checkbox" bind:checked={onlyRoom} /> only {area.name}</label>
+          <label class="only"><input type="checkbox" bind:checked={laying.onlyRoom} /> only {area.name}</label
+          >
         {/if}
-        <FindingsList {findings} {apply} show={(f) => showAbout(f.about, f.spans)} />
+        <FindingsList
+          findings={laying.findings}
+          apply={laying.apply}
+          show={(f) => laying.showAbout(f.about, f.spans)}
+        />
       {:else}
         <EditionCompare
-          {document}
-          paint={(next) => (changes = next)}
-          show={(c) => showAbout(c.about, (c.to ?? c.from)?.spans)}
+          document={session.document}
+          paint={(next) => (laying.changes = next)}
+          show={(c) => laying.showAbout(c.about, (c.to ?? c.from)?.spans)}
         />
       {/if}
     </div>
