@@ -2,9 +2,18 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { buildRun } from '#core/circuits/run.ts';
 import { calendarOf } from '#core/formats/calendar.ts';
-import type { DeviceTest, JobDocument } from '#core/job/schema.ts';
+import type { Circuit, DeviceTest, JobDocument } from '#core/job/schema.ts';
 import { chain, house, outlet, receptacle, room } from '#core/job/testing.ts';
-import { addMonths, failuresOf, notesOf, protectedBy, registerOf } from './deviceTests.ts';
+import {
+  addMonths,
+  DEAD_VOLTS,
+  devicesOn,
+  failuresOf,
+  groundingAt,
+  notesOf,
+  protectedBy,
+  registerOf,
+} from './deviceTests.ts';
 
 /** A GFCI second of four; the fourth leaves from its line side. */
 const boxes = ['R1', 'R2', 'R3', 'R4'].map((name, i) =>
@@ -137,4 +146,64 @@ test('the calendar has a monthly test and a replacement of each device', () => {
   );
   assert.equal(events[0]!.DTSTAMP, '20261125T150405Z');
   assert.equal(new Set(events.map((e) => e.UID)).size, 3);
+});
+
+test('a device that trips leaves little enough on its load side, to the tenth of a volt', () => {
+  const left = (voltsAfterTest: number) => failuresOf({ ...TEST, voltsAfterTest }, 'grounded');
+  assert.deepEqual(left(DEAD_VOLTS), []);
+  assert.deepEqual(left(DEAD_VOLTS + 0.1), [`${DEAD_VOLTS + 0.1} V still there after it tripped`]);
+  // One that did not trip has its own failure; what is left there says nothing more.
+  assert.deepEqual(failuresOf({ ...TEST, tripped: false, voltsAfterTest: 120 }, 'grounded'), [
+    'did not trip by its own button',
+  ]);
+});
+
+test('a breaker has a line for each protection that it gives', () => {
+  const kinds = (protection: Circuit['breaker']['protection']) =>
+    devicesOn(
+      document,
+      { ...run, circuit: { ...circuit, breaker: { ...circuit.breaker, protection } } },
+      '2026-11-25',
+    )
+      .filter((d) => d.box === null)
+      .map((d) => d.kind);
+  assert.deepEqual(kinds('none'), []);
+  assert.deepEqual(kinds('gfci'), ['gfci']);
+  assert.deepEqual(kinds('afci'), ['afci']);
+  assert.deepEqual(kinds('dual'), ['gfci', 'afci']);
+});
+
+test('the ground that a tester needs is that of the box, or of the cable where the device is the breaker', () => {
+  assert.equal(groundingAt(circuit, { ...boxes[0]!, grounding: 'none' }), 'none');
+  assert.equal(groundingAt({ ...circuit, cable: 'old two-wire' }, null), 'none');
+  assert.equal(groundingAt({ ...circuit, cable: 'NM-B' }, null), 'grounded');
+});
+
+test('the line side of the first device of a run stays live too', () => {
+  const first = boxes.map((b, i) => (i === 0 ? { ...b, device: receptacle({ kind: 'gfci' }) } : b));
+  const lined = {
+    ...plain,
+    stops: plain.stops.map((s, i) => (i === 1 ? { ...s, side: 'line' as const } : s)),
+  };
+  const made = buildRun(house({ area: room([400, 300, 400, 300]), boxes: first, circuits: [lined] }), lined);
+  assert.deepEqual(protectedBy(made, first[0]!), []);
+  assert.equal(protectedBy(made, null).length, 4);
+});
+
+test('tests of another circuit’s breaker, and of the other kind, are not those of this one', () => {
+  const others = [
+    { ...TEST, id: 'test-2', boxId: null, circuitId: 'circuit-other', kind: 'afci' as const },
+    { ...TEST, id: 'test-3', boxId: null, circuitId: circuit.id, kind: 'gfci' as const },
+    { ...TEST, id: 'test-4', boxId: null, circuitId: circuit.id, kind: 'afci' as const },
+  ];
+  const [breaker, receptacleDevice] = devicesOn(withTests(...others, TEST), run, '2026-11-25');
+  assert.deepEqual(
+    breaker!.tests.map((t) => t.id),
+    ['test-4'],
+  );
+  assert.deepEqual(
+    receptacleDevice!.tests.map((t) => t.id),
+    ['test-1'],
+  );
+  assert.notEqual(breaker!.key, receptacleDevice!.key);
 });

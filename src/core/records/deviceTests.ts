@@ -8,7 +8,7 @@ const TEST_MONTHS = 1;
 /** A usual age to replace one at, years. */
 export const REPLACE_YEARS = 10;
 /** Below this an outlet counts as dead, volts. */
-const DEAD_VOLTS = 5;
+export const DEAD_VOLTS = 5;
 
 export interface RegisteredDevice {
   /** `box-…`, or the circuit’s id for a breaker. */
