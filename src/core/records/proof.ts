@@ -164,7 +164,7 @@ export function circuitState(document: JobDocument, circuit: Circuit, at: string
   if (isEnergized(document, circuit, at)) return 'energized';
   const power = lastPower(document, circuit.id, at);
   if (power?.purpose === 'measurement' && power.at >= newestProof(document, circuit, at)) return 'measuring';
-  const holds = proofsOn(document, circuit, at).some((p) => whyEnded(document, p, at) !== null);
+  const holds = proofsOn(document, circuit, at).some((p) => whyEnded(document, p, at) === null);
   return holds ? 'dead' : 'unproved';
 }
 
