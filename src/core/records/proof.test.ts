@@ -7,7 +7,7 @@ import type { Box, Circuit, Energizing, Job, JobDocument, Panel } from '#core/jo
 import { GATES, stepsIn } from './gates.ts';
 import { pointsIn } from './points.ts';
 import { actsOf, proofGaps, type Draft, type Seen } from './acts.ts';
-import { circuitState, shutNeutrals, validProof, whyUnproved } from './proof.ts';
+import { circuitState, isOff, shutNeutrals, validProof, whyUnproved } from './proof.ts';
 import { mainKills, panelCaution } from './sources.ts';
 import { clamped, DEAD, draftFor, recorded, walk, withProof, type Reader } from './testing.ts';
 import { buildRun } from '#core/circuits/run.ts';
@@ -377,6 +377,9 @@ test('a neutral is parted with 0.00 A in it, the main off where that is enough, 
   const old = job();
   assert.match(shut(old)[0]!, /Clamp it: 0\.00 A/);
   assert.deepEqual(shut(old, {}, clamped(old, R1(old), 0)), []);
+  // The least that a clamp shows is a current.
+  assert.deepEqual(shut(old, {}, clamped(old, R1(old), 0.009)), []);
+  assert.match(shut(old, {}, clamped(old, R1(old), 0.01))[0]!, /0\.01 A flows in it/);
   // 0.04 A are 5 W: enough to put 120 V on the end.
   assert.match(shut(old, {}, clamped(old, R1(old), 0.04))[0]!, /0\.04 A flows in it/);
   assert.equal(shut(old, { mainOff: true }).length, 1, 'whether one main opens all is not known');
@@ -456,4 +459,26 @@ test('the state of a circuit follows the last that is on record', () => {
   assert.equal(state(withPower(document, power('circuit-1', LATER))), 'energized');
   assert.equal(state(withPower(document, power('circuit-1', LATER, 'measurement'))), 'measuring');
   assert.equal(state(withPower(document, power('circuit-1', LATER, 'lock-removed'))), 'unproved');
+});
+
+test('a breaker is off on record by a proof, or a lock taken off; not before, nor with power since', () => {
+  const document = proved(job());
+  const off = (d: JobDocument, at = LATER) => isOff(d, d.circuits['circuit-1']!, at);
+  assert.equal(off(job()), false);
+  assert.equal(off(document), true);
+  assert.equal(off(document, '2026-05-06T10:00:00Z'), false, 'before it was proved');
+  assert.equal(off(withPower(document, power('circuit-1', LATER))), false);
+  assert.equal(off(withPower(document, power('circuit-1', LATER, 'lock-removed'))), true);
+  assert.equal(
+    off(withPower(document, power('circuit-1', '2026-05-06T10:00:00Z'))),
+    true,
+    'power from before',
+  );
+});
+
+test('power at the very moment of the last reading counts as after it', () => {
+  const document = proved(job());
+  const at = (d: JobDocument) => circuitState(d, d.circuits['circuit-1']!, LATER);
+  assert.equal(at(withPower(document, power('circuit-1', NOON))), 'energized');
+  assert.equal(at(withPower(document, power('circuit-1', NOON, 'measurement'))), 'measuring');
 });
