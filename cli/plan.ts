@@ -1,6 +1,7 @@
 /** `hekto plan`: a job's circuits, planned by the same search as in the browser. */
 import loadHighs from 'highs';
-import { Checker } from '#core/code/checker.ts';
+import { check } from '#core/code/checker.ts';
+import { countsOf } from '#core/code/summary.ts';
 import { View } from '#core/view/view.ts';
 import { runGuarded } from '#core/records/gates.ts';
 import { parseFile, serialize } from '#core/job/file.ts';
@@ -76,8 +77,7 @@ export async function runPlan(args: string[]): Promise<number> {
     process.stdout.write(serialize(after));
     return withoutSpace.length === 0 ? CLEAN : FINDINGS;
   }
-  const count = (d: typeof document) =>
-    new Checker(d).findings().filter((f) => f.level === 'violation').length;
+  const count = (d: typeof document) => countsOf(check(d)).violation;
   const { proven, parts } = search.progress;
   const inWords = ({ id: _, stops, ...c }: Circuit) => ({
     ...c,

@@ -186,10 +186,11 @@
       {:else}
         <ul>
           {#each jobs as job (job.id)}
+            {@const place = lastPlace(job.id)}
             <li>
-              <a href={lastPlace(job.id).path}
+              <a href={place.path}
                 ><strong>{job.name}</strong><span class="quiet"
-                  >{[job.address, `go on in ${lastPlace(job.id).phase}`].filter(Boolean).join(' · ')}</span
+                  >{[job.address, `go on in ${place.phase}`].filter(Boolean).join(' · ')}</span
                 ></a
               >
               <span class="todo">

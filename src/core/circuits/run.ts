@@ -284,11 +284,10 @@ export const dropAt = (stop: RunStop, amps: number): number => 2 * stop.pathOhms
 /** The largest load cord-and-plug use may put at one outlet: 80 % of the breaker, as in 210.21(B)(2). */
 export const fullLoad = (circuit: Circuit): number => circuit.breaker.rating * 0.8;
 
-const runById = lookup(
+export const runOf = lookup(
   ({ subjects }) => subjects.circuit,
-  ({ document }, id): Run => buildRun(document, document.circuits[id]!),
+  ({ document }, circuit: Circuit): Run => buildRun(document, circuit),
 );
-export const runOf = (view: View, circuit: Circuit): Run => runById(view, circuit.id);
 
 /** The circuit of an outlet, with its stop on the run. */
 export function stopOf(view: View, box: Box): { circuit: Circuit; stop: RunStop } | null {

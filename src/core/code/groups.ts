@@ -23,7 +23,8 @@ export interface FindingGroup {
 /** From so many on they are one line. */
 const LEAST = 3;
 
-function roomOf(document: JobDocument, { about: { table, id } }: Finding): string | null {
+/** Id of the room that a finding is about, or of what stands in it; null for circuits, panels and the house. */
+export function roomOf(document: JobDocument, { about: { table, id } }: Finding): string | null {
   if (table === 'areas') return id;
   if (table === 'boxes' || table === 'fixtures') return document[table][id]?.areaId ?? null;
   return null;
@@ -78,10 +79,8 @@ export function mendAll(document: JobDocument, { findings }: FindingGroup, kind:
   }
   const [only] = done;
   if (only && done.length === 1) return only;
-  return {
-    label: `${kind}, ${done.length} times`,
-    command: { type: 'batch', label: `${kind}, ${done.length} times`, commands: done.map((d) => d.command) },
-  };
+  const label = `${kind}, ${done.length} times`;
+  return { label, command: { type: 'batch', label, commands: done.map((d) => d.command) } };
 }
 
 /**
@@ -89,19 +88,17 @@ export function mendAll(document: JobDocument, { findings }: FindingGroup, kind:
  * @returns gravest first; a finding that is alone in its room with its rule is a group of one
  */
 export function groupsOf(document: JobDocument, findings: readonly Finding[]): FindingGroup[] {
-  const together = new Map<string, Finding[]>();
+  const together = new Map<string, { room: string | null; list: Finding[] }>();
   for (const finding of [...findings].sort(byGravity)) {
-    const room = roomOf(document, finding);
-    const key = room === null ? finding.key : `${finding.level}/${finding.rule}/${room}`;
-    together.set(key, [...(together.get(key) ?? []), finding]);
+    const id = roomOf(document, finding);
+    const key = id === null ? finding.key : `${finding.level}/${finding.rule}/${id}`;
+    const group = together.get(key);
+    if (group) group.list.push(finding);
+    else together.set(key, { room: document.areas[id ?? '']?.name ?? null, list: [finding] });
   }
-  return [...together].flatMap(([key, list]): FindingGroup[] => {
-    const group = (list: readonly Finding[], key: string): FindingGroup => {
-      const all = [...list].sort((a, b) => byName(a.about, b.about)) as [Finding, ...Finding[]];
-      const id = roomOf(document, all[0]);
-      const room = id === null ? null : (document.areas[id]?.name ?? null);
-      return { key, findings: all, room, fixes: all.length === 1 ? all[0].fixes : fixesFor(all) };
-    };
-    return list.length < LEAST ? list.map((f) => group([f], f.key)) : [group(list, key)];
+  return [...together].flatMap(([key, { room, list }]): FindingGroup[] => {
+    if (list.length < LEAST) return list.map((f) => ({ key: f.key, findings: [f], room, fixes: f.fixes }));
+    const all = list.sort((a, b) => byName(a.about, b.about)) as [Finding, ...Finding[]];
+    return [{ key, findings: all, room, fixes: fixesFor(all) }];
   });
 }

@@ -8,9 +8,15 @@ export interface Summary {
   findings: Omit<Finding, 'fixes'>[];
 }
 
-export function summarise(findings: readonly Finding[]): Summary {
+/** How many findings there are of each level. */
+export function countsOf(findings: readonly Finding[]): Record<Level, number> {
   const counts: Record<Level, number> = { violation: 0, unknown: 0, recommended: 0, note: 0, satisfied: 0 };
   for (const f of findings) counts[f.level]++;
+  return counts;
+}
+
+export function summarise(findings: readonly Finding[]): Summary {
+  const counts = countsOf(findings);
   return {
     counts,
     clean: counts.violation + counts.unknown === 0,

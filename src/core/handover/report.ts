@@ -1,6 +1,7 @@
 /** The content of the hand-over sheet: plain data, for the page that prints it and for anything else. */
 import { decisionsFor, labelsFor, type Decision } from '#core/code/decisions.ts';
 import { byGravity, type Finding } from '#core/code/rule.ts';
+import { countsOf } from '#core/code/summary.ts';
 import type { View } from '#core/view/view.ts';
 import { dropAt, fullLoad, type Run, runOf } from '#core/circuits/run.ts';
 import { circuitsInOrder, rows } from '#core/job/document.ts';
@@ -161,7 +162,7 @@ function cautionsOf(
     cautions.push(
       `Not judged, and not approved by this sheet: ${apart.map((f) => `${f.about.name} (${f.section})`).join(', ')}.`,
     );
-  const violations = findings.filter((f) => f.level === 'violation').length;
+  const violations = countsOf(findings).violation;
   if (violations > 0)
     cautions.push(`${violations} open ${violations === 1 ? 'violation is' : 'violations are'} listed above.`);
   cautions.push(

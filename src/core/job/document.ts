@@ -244,12 +244,16 @@ export const rowsById = <T>(table: Readonly<Record<string, T>>): T[] =>
     .sort()
     .map((id) => table[id]!);
 
-/** Circuits as they are listed everywhere: panel by panel from the service on, by their spaces. */
-export function circuitsInOrder({ panels, circuits }: JobDocument): Circuit[] {
-  const order = rows(panels)
-    .sort((a, b) => Number(a.feeder !== null) - Number(b.feeder !== null) || a.name.localeCompare(b.name))
-    .map((p) => p.id);
-  return rows(circuits).sort(
+/** Panels as they are listed: those at the service first, then by name. */
+export const panelsInOrder = ({ panels }: Pick<JobDocument, 'panels'>): Panel[] =>
+  rows(panels).sort(
+    (a, b) => Number(a.feeder !== null) - Number(b.feeder !== null) || a.name.localeCompare(b.name),
+  );
+
+/** Circuits as they are listed everywhere: panel by panel, by their spaces. */
+export function circuitsInOrder(document: JobDocument): Circuit[] {
+  const order = panelsInOrder(document).map((p) => p.id);
+  return rows(document.circuits).sort(
     (a, b) =>
       order.indexOf(a.panelId) - order.indexOf(b.panelId) ||
       a.space - b.space ||

@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { fail, ok, type Result } from '#core/units/result.ts';
 import { problemsIn, type Problem } from './integrity.ts';
 import { migrate, SCHEMA, VERSION } from './migrations.ts';
-import { emptyDocument, rows } from './document.ts';
+import { emptyDocument, rowsById } from './document.ts';
 import { jobSchema, TABLE_NAMES, TABLES, type Entity, type JobDocument } from './schema.ts';
 import { InvalidError, problemsOf } from './validate.ts';
 
@@ -40,8 +40,7 @@ export interface JobFile {
 
 /** Rows go out in the order of their ids, so that the same job always makes the same file. */
 export function toFile(document: JobDocument): JobFile {
-  const byId = (a: Entity, b: Entity) => (a.id < b.id ? -1 : 1);
-  const tables = Object.fromEntries(TABLE_NAMES.map((t) => [t, rows<Entity>(document[t]).sort(byId)]));
+  const tables = Object.fromEntries(TABLE_NAMES.map((t) => [t, rowsById<Entity>(document[t])]));
   return { schema: SCHEMA, version: VERSION, job: document.job, ...tables };
 }
 

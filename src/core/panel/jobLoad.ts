@@ -89,17 +89,15 @@ export interface JobLoad {
   fixtures: Fixture[];
 }
 
-const duties = lookup(
+/** What a circuit is by what it feeds, and what on it does not belong there. */
+export const dutiesOn = lookup(
   ({ subjects }) => subjects.circuit,
-  (view, id): Duties => {
+  (view, circuit: Circuit): Duties => {
     const { document } = view;
-    const stops = runOf(view, document.circuits[id]!).stops.filter(({ box }) => box.status !== 'remove');
+    const stops = runOf(view, circuit).stops.filter(({ box }) => box.status !== 'remove');
     return dutiesOf(stops, ({ box }) => servedBy(document, box), view.edition);
   },
 );
-/** What a circuit is by what it feeds, and what on it does not belong there. */
-export const dutiesOn = (view: View, circuit: Circuit): Duties => duties(view, circuit.id);
-
 function itemOf(fixture: Fixture, va: number, all: readonly Fixture[]): LoadItem {
   const elements = (fixture.kind === 'furnace' || fixture.kind === 'air-handler') && va >= ELEMENTS;
   const withPump = all.some((f) => f.kind === 'heat-pump');
@@ -169,9 +167,5 @@ function jobLoad(view: View, panel: Panel): JobLoad {
   };
 }
 
-const loads = lookup(
-  ({ subjects }) => subjects.panel,
-  (view, id): JobLoad => jobLoad(view, view.document.panels[id]!),
-);
 /** The load of the dwelling, or of what a panel feeds. */
-export const loadOf = (view: View, panel: Panel): JobLoad => loads(view, panel.id);
+export const loadOf = lookup(({ subjects }) => subjects.panel, jobLoad);

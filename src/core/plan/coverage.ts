@@ -7,30 +7,24 @@ import { COUNTER_REACH, counterBreaks, counterCoverage } from './counters.ts';
 import { openingsIn } from './joined.ts';
 import { coverageOf, REACH, type SpaceCoverage } from './wallSpaces.ts';
 
-const walls = lookup(
+/** Wall spaces of 210.52(A) with what covers them; null when the outline does not close. */
+export const wallCoverage = lookup(
   ({ subjects }) => subjects.area,
-  (view, areaId): SpaceCoverage[] | null => {
-    const area = view.document.areas[areaId]!;
+  (view, area: Area): SpaceCoverage[] | null => {
     const fixtures = view.fixturesIn(area);
     const taken = counterBreaks(area, outlineOf(area), fixtures, view.edition);
     const reach = view.limit('wall-spacing', REACH);
     return coverageOf(area, openingsIn(view, area), view.boxesIn(area), taken, reach);
   },
 );
-/** Wall spaces of 210.52(A) with what covers them; null when the outline does not close. */
-export const wallCoverage = (view: View, area: Area): SpaceCoverage[] | null => walls(view, area.id);
-
-const counters = lookup(
+/** Counter spaces of 210.52(C) with what covers them; null where that does not apply. */
+export const countersCovered = lookup(
   ({ subjects }) => subjects.area,
-  (view, areaId): SpaceCoverage[] | null => {
-    const area = view.document.areas[areaId]!;
+  (view, area: Area): SpaceCoverage[] | null => {
     const reach = view.limit('counter-spacing', COUNTER_REACH);
     return counterCoverage(area, view.fixturesIn(area), view.boxesIn(area), reach);
   },
 );
-/** Counter spaces of 210.52(C) with what covers them; null where that does not apply. */
-export const countersCovered = (view: View, area: Area): SpaceCoverage[] | null => counters(view, area.id);
-
 /** Whether an outlet serves a wall counter space of its room. */
 export const countsAtCounter = (view: View, box: Box, area: Area): boolean =>
   (countersCovered(view, area) ?? []).some((s) => s.counted.some((c) => c.box.id === box.id));

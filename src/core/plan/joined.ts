@@ -63,31 +63,23 @@ export function joinedOpenings(
   return images;
 }
 
-const neighbours = lookup(
-  (touched) => (changes(touched, 'areas') ? 'all' : []),
-  (view, areaId): Area[] => {
-    const area = view.document.areas[areaId];
-    if (!area) return [];
-    return view
-      .areasOn(area.levelId)
-      .filter((a) => a.id !== areaId && within(boundsOf(a), boundsOf(area), THICKEST_WALL));
-  },
-);
 /** Rooms of the same level that a wall may be shared with. */
-export const neighboursOf = (view: View, area: Area): Area[] => neighbours(view, area.id);
+export const neighboursOf = lookup(
+  (touched) => (changes(touched, 'areas') ? 'all' : []),
+  (view, area: Area): Area[] =>
+    view
+      .areasOn(area.levelId)
+      .filter((a) => a.id !== area.id && within(boundsOf(a), boundsOf(area), THICKEST_WALL)),
+);
 
-const openings = lookup(
+/** The room's own openings and its side of those on record in its neighbours. */
+export const openingsIn = lookup(
   ({ rooms }) => rooms,
-  (view, areaId): Opening[] => {
-    const area = view.document.areas[areaId];
-    if (!area) return [];
+  (view, area: Area): Opening[] => {
     const theirs = neighboursOf(view, area).map((n) => ({ area: n, openings: view.ownOpeningsIn(n) }));
     return [...view.ownOpeningsIn(area), ...joinedOpenings(area, theirs)];
   },
 );
-/** The room's own openings and its side of those on record in its neighbours. */
-export const openingsIn = (view: View, area: Area): Opening[] => openings(view, area.id);
-
 /** Rooms that a door on record in this one leads to. */
 export const roomsBeyond = (view: View, area: Area, opening: Opening): Area[] =>
   neighboursOf(view, area).filter((n) => joinedOpenings(n, [{ area, openings: [opening] }]).length > 0);

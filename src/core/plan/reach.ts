@@ -19,7 +19,7 @@ export interface NearWater {
 /** In 2017 a door or doorway ends the path of a cord. */
 const barriersOn = lookup(
   ({ rooms }) => (rooms.size > 0 ? 'all' : []),
-  (view, levelId): Barriers => {
+  (view, levelId: string): Barriers => {
     const rooms = view.areasOn(levelId).map((area) => ({
       area,
       openings: openingsIn(view, area),
@@ -32,8 +32,7 @@ const barriersOn = lookup(
 /** Doorways a cord may use to leave a room, as lines; null where nothing holds it in. */
 const doorwaysOf = lookup(
   ({ rooms }) => rooms,
-  (view, areaId): Segment[] | null => {
-    const area = view.document.areas[areaId]!;
+  (view, area: Area): Segment[] | null => {
     if (isOutside(area)) return null;
     if (!since(view.edition, '2020')) return [];
     const outline = outlineOf(area);
@@ -48,9 +47,9 @@ const doorwaysOf = lookup(
 
 /** Whether a cord can run from a place in one room to a fixture in another at all. */
 function connected(view: View, start: Point, from: Area, to: Area, fixture: Fixture, limit: number): boolean {
-  const out = doorwaysOf(view, from.id);
+  const out = doorwaysOf(view, from);
   if (out?.every(({ a, b }) => distance(start, nearestOnSegment(start, a, b)) > limit)) return false;
-  const into = doorwaysOf(view, to.id);
+  const into = doorwaysOf(view, to);
   return !into?.every(
     ({ a, b }) => !isNearFixture(a, to, fixture, limit) && !isNearFixture(b, to, fixture, limit),
   );
@@ -77,28 +76,24 @@ const waterReach = (view: View): number => view.limit('gfci', NEAR_WATER, 'more'
 /** Sinks, basins, tubs and showers near a room, with those of the rooms beside it. */
 const waterBy = lookup(
   ({ rooms }) => rooms,
-  (view, areaId): Fixture[] => {
-    const area = view.document.areas[areaId]!;
-    return view
+  (view, area: Area): Fixture[] =>
+    view
       .areasOn(area.levelId)
       .filter((room) => within(boundsOf(room), boundsOf(area), waterReach(view)))
-      .flatMap((room) => view.fixturesIn(room).filter((f) => isWater(f) && f.status !== 'remove'));
-  },
+      .flatMap((room) => view.fixturesIn(room).filter((f) => isWater(f) && f.status !== 'remove')),
 );
 
-const water = lookup(
+/** Sinks, basins, tubs and showers that a cord of 6 ft reaches from an outlet, nearest first. */
+export const waterNear = lookup(
   ({ subjects }) => subjects.box,
-  (view, boxId): NearWater[] => {
-    const box = view.document.boxes[boxId];
-    const area = box && view.document.areas[box.areaId];
+  (view, box: Box): NearWater[] => {
+    const area = view.document.areas[box.areaId];
     if (!area) return [];
     const found: NearWater[] = [];
-    for (const fixture of waterBy(view, area.id)) {
+    for (const fixture of waterBy(view, area)) {
       const path = cordTo(view, box, fixture, waterReach(view));
       if (path) found.push({ fixture, path });
     }
     return found.sort((a, b) => a.path.distance - b.path.distance);
   },
 );
-/** Sinks, basins, tubs and showers that a cord of 6 ft reaches from an outlet, nearest first. */
-export const waterNear = (view: View, box: Box): NearWater[] => water(view, box.id);

@@ -12,21 +12,23 @@ type StaleKeys = (touched: Touched) => Iterable<string> | 'all';
 const declared: StaleKeys[] = [];
 
 /**
- * Declares a look-up.
- * @param stale which of its keys a change makes stale; a change to the job's own row makes stale all of every look-up
- * @param compute a value for a key, never undefined
+ * Declares a look-up, by rows of the document or by keys of another kind.
+ * @param stale which of its keys, ids for rows, a change makes stale; a change to the job's own row makes stale all of
+ *   every look-up
+ * @param compute a value for a row or a key, never undefined
  */
-export function lookup<T>(
+export function lookup<K extends string | { id: string }, T>(
   stale: StaleKeys,
-  compute: (view: View, key: string) => T,
-): (view: View, key: string) => T {
+  compute: (view: View, of: K) => T,
+): (view: View, of: K) => T {
   const slot = declared.length;
   declared.push(stale);
-  return (view, key) => {
+  return (view, of) => {
     const memo = view.memos.at(slot);
+    const key = typeof of === 'string' ? of : of.id;
     let value = memo.get(key) as T | undefined;
     if (value === undefined) {
-      value = compute(view, key);
+      value = compute(view, of);
       memo.set(key, value);
     }
     return value;
@@ -38,7 +40,10 @@ export function lookupOfAll<T>(
   isStale: (touched: Touched) => boolean,
   compute: (view: View) => T,
 ): (view: View) => T {
-  const of = lookup((touched) => (isStale(touched) ? 'all' : []), compute);
+  const of = lookup(
+    (touched) => (isStale(touched) ? 'all' : []),
+    (view: View, _: string) => compute(view),
+  );
   return (view) => of(view, 'all');
 }
 

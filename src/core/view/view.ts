@@ -30,9 +30,9 @@ function inRoom<T extends InRoom>(table: T) {
       touched.changes
         .filter((c) => c.table === table)
         .flatMap((c) => [c.before, c.after].flatMap((row) => (row ? [(row as Row).areaId] : []))),
-    ({ document, index }, areaId): Row[] => {
+    ({ document, index }, area: Area): Row[] => {
       const byId = document[table] as Readonly<Record<string, Row>>;
-      return [...index.byArea[table].of(areaId)]
+      return [...index.byArea[table].of(area.id)]
         .sort()
         .map((id) => byId[id])
         .filter(present);
@@ -55,7 +55,7 @@ const fixturesIn = inRoom('fixtures');
 const openingsIn = inRoom('openings');
 const areasOn = lookup(
   (touched) => (changes(touched, 'areas') ? 'all' : []),
-  ({ document, index }, levelId): Area[] =>
+  ({ document, index }, levelId: string): Area[] =>
     [...index.areasByLevel.of(levelId)]
       .sort()
       .map((id) => document.areas[id])
@@ -83,7 +83,7 @@ const switches = lookupOfAll(
 );
 const amendmentsOf = lookup(
   () => [],
-  (view, rule): Amendment[] => view.rows('amendments').filter((a) => a.rule === rule),
+  (view, rule: string): Amendment[] => view.rows('amendments').filter((a) => a.rule === rule),
 );
 
 export class View {
@@ -128,14 +128,14 @@ export class View {
     return allRows[table](this);
   }
   boxesIn(area: Area): Box[] {
-    return boxesIn(this, area.id);
+    return boxesIn(this, area);
   }
   fixturesIn(area: Area): Fixture[] {
-    return fixturesIn(this, area.id);
+    return fixturesIn(this, area);
   }
   /** Doors, glass and built-ins on record in this room. */
   ownOpeningsIn(area: Area): Opening[] {
-    return openingsIn(this, area.id);
+    return openingsIn(this, area);
   }
   areasOn(levelId: string): Area[] {
     return areasOn(this, levelId);

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { groupsOf, mendAll, type FindingGroup, type GroupFix } from '#core/code/groups.ts';
+  import { countsOf } from '#core/code/summary.ts';
   import type { Finding, Fix, Level } from '#core/code/rule.ts';
   import { useSession } from '../store/session.svelte.ts';
   import { SIGNS } from '../gravity.ts';
@@ -45,7 +46,7 @@
       ? `${names.slice(0, 7).join(', ')} and ${names.length - 7} more`
       : names.join(', ');
   };
-  const count = (level: Level) => findings?.filter((f) => f.level === level).length ?? 0;
+  const counts = $derived(countsOf(findings ?? []));
 </script>
 
 <div class="findings">
@@ -54,12 +55,11 @@
       <span class="quiet">Checking…</span>
     {:else}
       <span class="violation"
-        ><strong>{count('violation')}</strong> {count('violation') === 1 ? 'violation' : 'violations'}</span
+        ><strong>{counts.violation}</strong> {counts.violation === 1 ? 'violation' : 'violations'}</span
       >
-      {#if count('unknown') > 0}<span class="unknown"><strong>{count('unknown')}</strong> not judged</span
-        >{/if}
-      <span class="recommended"><strong>{count('recommended')}</strong> advised</span>
-      <label><input type="checkbox" bind:checked={satisfied} /> show the {count('satisfied')} in order</label>
+      {#if counts.unknown > 0}<span class="unknown"><strong>{counts.unknown}</strong> not judged</span>{/if}
+      <span class="recommended"><strong>{counts.recommended}</strong> advised</span>
+      <label><input type="checkbox" bind:checked={satisfied} /> show the {counts.satisfied} in order</label>
     {/if}
   </div>
   {#if findings !== null && listed.length === 0}

@@ -57,6 +57,8 @@ async function migrateStored(
   const jobs = transaction.table<JobRow>('jobs');
   const entities = transaction.table<EntityRow>('entities');
   for (const { id: jobId, version } of await jobs.toArray()) {
+    // An earlier step of the same upgrade has brought it all the way.
+    if (version === VERSION) continue;
     const rows = await entities.where('jobId').equals(jobId).toArray();
     const job = rows.find((r) => r.table === 'job')?.value;
     if (!job) continue;

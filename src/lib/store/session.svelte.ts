@@ -2,6 +2,7 @@
 import { liveQuery, type Subscription } from 'dexie';
 import { getContext, setContext } from 'svelte';
 import type { Finding } from '#core/code/rule.ts';
+import { countsOf } from '#core/code/summary.ts';
 import { View } from '#core/view/view.ts';
 import { byFields, type Command } from '#core/job/commands.ts';
 import { runGuarded as run } from '#core/records/gates.ts';
@@ -116,9 +117,9 @@ export class JobSession {
   private note(findings: readonly Finding[]): void {
     clearTimeout(this.noting);
     this.noting = setTimeout(() => {
-      const count = (level: Finding['level']) => findings.filter((f) => f.level === level).length;
+      const { violation, unknown } = countsOf(findings);
       // A job that cannot be written to has its own words for it.
-      noteTodo(this.jobId, { violations: count('violation'), unjudged: count('unknown') }).catch(() => {});
+      noteTodo(this.jobId, { violations: violation, unjudged: unknown }).catch(() => {});
     }, NOTED_AFTER);
   }
 

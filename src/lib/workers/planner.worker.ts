@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import loadHighs from 'highs';
 import wasm from 'highs/runtime?url';
 import { check } from '#core/code/checker.ts';
+import { countsOf } from '#core/code/summary.ts';
 import { View } from '#core/view/view.ts';
 import { runGuarded as run } from '#core/records/gates.ts';
 import type { JobDocument } from '#core/job/schema.ts';
@@ -35,7 +36,7 @@ const planner = {
     const house = houseProblem(view, settings);
     if (!house) throw new Error('the job has no panel yet');
     const search = new HouseSearch(house, seed, await loadHighs({ locateFile: () => wasm }));
-    const count = (d: JobDocument) => check(d).filter((f) => f.level === 'violation').length;
+    const count = (d: JobDocument) => countsOf(check(d)).violation;
     const now = count(document);
     let told = -Infinity;
     for (let going = true; going;) {

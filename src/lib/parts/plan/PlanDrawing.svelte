@@ -30,11 +30,11 @@
   import type { View } from '#core/view/view.ts';
   import { alongWall } from '#core/plan/footprint.ts';
   import { formatLength } from '#core/units/length.ts';
-  import { selectedBoxes, toggled, type Selection } from '../../selection.ts';
+  import { areaOf, selectedBoxes, toggled, type Selection } from '../../selection.ts';
   import PlanBox from './PlanBox.svelte';
   import PlanFixture from './PlanFixture.svelte';
   import PlanRoom from './PlanRoom.svelte';
-  import { boundsOfAll, clustersOf } from './clusters.ts';
+  import { boundsOfAll, clustersOf, extremesOf } from './clusters.ts';
   import { placeLabels } from './labels.ts';
   import { inward, nearestOnWalls, outlinePath, path, SIGN_OFF_WALL, wallOf } from './shapes.ts';
   import { Viewport } from './viewport.svelte.ts';
@@ -101,19 +101,7 @@
     const [largest] = clusters;
     return largest ? boundsOfAll(largest) : boundsOfPoints([{ x: 0, y: 0 }, { x: 240, y: 180 }, ...panels]);
   });
-  const everything = $derived(
-    boundsOfPoints(
-      [{ x: main.left, y: main.top }, { x: main.right, y: main.bottom }, ...panels].concat(
-        clusters.flatMap((c) => {
-          const { left, top, right, bottom } = boundsOfAll(c);
-          return [
-            { x: left, y: top },
-            { x: right, y: bottom },
-          ];
-        }),
-      ),
-    ),
-  );
+  const everything = $derived(boundsOfPoints([...extremesOf(boundsOfAll(areas)), ...panels]));
   const largestRoom = $derived(
     clusters[0]?.reduce((a, b) => (outlineOf(b).floor > outlineOf(a).floor ? b : a)),
   );
@@ -140,15 +128,7 @@
 
   /** The chosen room, or the room of what is chosen, for a closer look. */
   const chosenRoom = $derived.by(() => {
-    if (!selected) return undefined;
-    const { document } = view;
-    const id =
-      selected.kind === 'area'
-        ? selected.id
-        : selected.kind === 'fixture'
-          ? document.fixtures[selected.id]?.areaId
-          : document.boxes[selected.ids[0] ?? '']?.areaId;
-    const room = document.areas[id ?? ''];
+    const room = areaOf(view.document, selected);
     return room?.levelId === levelId ? room : undefined;
   });
   function closer() {
@@ -160,13 +140,16 @@
   const zoom = $derived(ZOOM_STEP ** Math.floor(Math.log(viewport.k) / Math.log(ZOOM_STEP)));
   const SIGN = 11;
   const signScale = $derived(far ? 0.7 : 1);
-  const labels = $derived.by(() => {
-    const onScreen = ({ x, y }: Point): Point => ({ x: x * zoom, y: y * zoom });
-    const rooms = shown.map((area) => ({
+  const onScreen = ({ x, y }: Point): Point => ({ x: x * zoom, y: y * zoom });
+  /** Apart from the signs, which move under a hand while the rooms stay. */
+  const roomsToName = $derived(
+    shown.map((area) => ({
       id: area.id,
       name: area.name,
       corners: outlineOf(area).walls.map((w) => onScreen(w.from)),
-    }));
+    })),
+  );
+  const labels = $derived.by(() => {
     const signs = tiny
       ? []
       : shown.flatMap((area) => {
@@ -186,7 +169,7 @@
       return { left: x - 10, top: y - 14, right: x + 10, bottom: y + 34 };
     });
     const type = far ? 0 : near ? 14 : 12;
-    return placeLabels(rooms, signs, SIGN * signScale, type, taken);
+    return placeLabels(roomsToName, signs, SIGN * signScale, type, taken);
   });
   /** What is chosen is named whatever stands there. */
   const ONTO = 22;

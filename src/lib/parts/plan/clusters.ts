@@ -1,20 +1,18 @@
 /** Rooms that stand together, as against a shed at the end of the yard. */
-import { boundsOf, boundsOfPoints, within, type Bounds } from '#core/job/outline.ts';
+import { boundsOf, boundsOfPoints, within, type Bounds, type Point } from '#core/job/outline.ts';
 import type { Area } from '#core/job/schema.ts';
 
 /** Rooms this near each other belong together, inches. */
 const TOGETHER = 60;
 
+/** The corners that bounds are made from again. */
+export const extremesOf = ({ left, top, right, bottom }: Bounds): [Point, Point] => [
+  { x: left, y: top },
+  { x: right, y: bottom },
+];
+
 export const boundsOfAll = (areas: readonly Area[]): Bounds =>
-  boundsOfPoints(
-    areas.flatMap((a) => {
-      const { left, top, right, bottom } = boundsOf(a);
-      return [
-        { x: left, y: top },
-        { x: right, y: bottom },
-      ];
-    }),
-  );
+  boundsOfPoints(areas.flatMap((a) => extremesOf(boundsOf(a))));
 
 const size = (areas: readonly Area[]): number => {
   const { left, top, right, bottom } = boundsOfAll(areas);

@@ -5,6 +5,7 @@
 import polylabel from 'polylabel';
 import RBush from 'rbush';
 import { boundsOfPoints, type Bounds, type Point } from '#core/job/outline.ts';
+import { insidePolygon } from '#core/plan/footprint.ts';
 
 export interface RoomToName {
   id: string;
@@ -63,30 +64,27 @@ const grown = (r: Rect, by: number): Rect => ({
   maxY: r.maxY + by,
 });
 
-/** Even-odd test. */
-function isInside(corners: readonly Point[], { x, y }: Point): boolean {
-  let inside = false;
-  for (const [i, a] of corners.entries()) {
-    const b = corners[(i + 1) % corners.length]!;
-    if (a.y > y !== b.y > y && x < a.x + ((b.x - a.x) * (y - a.y)) / (b.y - a.y)) inside = !inside;
-  }
-  return inside;
-}
 const holds = (corners: readonly Point[], { minX, minY, maxX, maxY }: Rect): boolean =>
-  [minX, (minX + maxX) / 2, maxX].every((x) => [minY, maxY].every((y) => isInside(corners, { x, y })));
+  [minX, (minX + maxX) / 2, maxX].every((x) => [minY, maxY].every((y) => insidePolygon({ x, y }, corners)));
 
-/** Places for a name on a floor: its middle first, then ever farther from it. */
+const places = new WeakMap<readonly Point[], Point[]>();
+
+/** Places for a name on a floor: its middle first, then ever farther from it; remembered per list of corners. */
 function placesOn(corners: readonly Point[]): Point[] {
+  const known = places.get(corners);
+  if (known) return known;
   const [x, y] = polylabel([corners.map((c) => [c.x, c.y])], 2);
   const middle = { x: x!, y: y! };
   const { left, top, right, bottom } = boundsOfPoints(corners);
-  const places = [middle];
+  const found = [middle];
   const GRID = 12;
   for (let i = 1; i < GRID; i++)
     for (let j = 1; j < GRID; j++)
-      places.push({ x: left + ((right - left) * i) / GRID, y: top + ((bottom - top) * j) / GRID });
+      found.push({ x: left + ((right - left) * i) / GRID, y: top + ((bottom - top) * j) / GRID });
   const far = (p: Point) => Math.hypot(p.x - middle.x, p.y - middle.y);
-  return places.sort((a, b) => far(a) - far(b));
+  found.sort((a, b) => far(a) - far(b));
+  places.set(corners, found);
+  return found;
 }
 
 /** Places for the name of a sign, from its centre: on into the room, to the sides, askew. */
@@ -123,9 +121,8 @@ export function placeLabels(
   const signsPlaced = placed.signs as Map<string, Point>;
   for (const { id, name, corners } of rooms) {
     if (corners.length < 3) continue;
-    const places = placesOn(corners);
     for (const type of ROOM_SIZES) {
-      const at = places.find((p) => {
+      const at = placesOn(corners).find((p) => {
         const rect = rectAt(p, name.length * LETTER * type, LINE * type);
         return holds(corners, grown(rect, OFF_WALL)) && !tree.collides(rect);
       });

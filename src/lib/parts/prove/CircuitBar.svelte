@@ -1,17 +1,18 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import type { circuitState } from '#core/records/proof.ts';
   import type { Circuit } from '#core/job/schema.ts';
-  import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
 
   interface Props {
-    jobId: string;
     circuit: Circuit;
     circuits: readonly Circuit[];
     power: ReturnType<typeof circuitState>;
     choose: (circuitId: string) => void;
+    /** Ways to pages beside this one. */
+    links: Snippet;
   }
-  let { jobId, circuit, circuits, power, choose }: Props = $props();
+  let { circuit, circuits, power, choose, links }: Props = $props();
 
   const POWER = {
     unproved: { sign: '?', words: 'No proof of dead holds' },
@@ -33,8 +34,7 @@
     {POWER[power].words}
   </p>
   <div class="links">
-    <Act href="/job/{jobId}/prove/readings">All readings</Act>
-    <Act href="/job/{jobId}/prove/register">Device register</Act>
+    {@render links()}
   </div>
 </div>
 

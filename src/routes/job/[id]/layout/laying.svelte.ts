@@ -1,5 +1,6 @@
 /** What Layout shows, and what a person does there with outlets. */
 import type { EditionChange } from '#core/code/editionChanges.ts';
+import { roomOf } from '#core/code/groups.ts';
 import type { Finding, Fix } from '#core/code/rule.ts';
 import type { Command } from '#core/job/commands.ts';
 import { rows } from '#core/job/document.ts';
@@ -52,11 +53,10 @@ export class Laying {
   });
 
   /** Whether a finding is about a room, what stands in it, or a circuit that runs through it. */
-  private isAbout({ about: { table, id } }: Finding, areaId: string): boolean {
+  private isAbout(finding: Finding, areaId: string): boolean {
     const { document } = this;
-    if (table === 'areas') return id === areaId;
-    if (table === 'boxes' || table === 'fixtures') return document[table][id]?.areaId === areaId;
-    if (table !== 'circuits') return false;
+    const { table, id } = finding.about;
+    if (table !== 'circuits') return roomOf(document, finding) === areaId;
     return document.circuits[id]?.stops.some((s) => document.boxes[s.boxId]?.areaId === areaId) ?? false;
   }
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { newSubpanel } from '#core/panel/add.ts';
   import { onMount } from 'svelte';
-  import { rows } from '#core/job/document.ts';
+  import { panelsInOrder } from '#core/job/document.ts';
   import { panelCaution } from '#core/records/sources.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
@@ -20,12 +20,7 @@
 
   const session = useSession();
   const document = $derived(session.document);
-  /** The panel at the service first, then by name. */
-  const panels = $derived(
-    rows(document.panels).sort(
-      (a, b) => Number(a.feeder !== null) - Number(b.feeder !== null) || a.name.localeCompare(b.name),
-    ),
-  );
+  const panels = $derived(panelsInOrder(document));
 
   const VIEWS = [
     { value: 'spaces', name: 'Spaces' },

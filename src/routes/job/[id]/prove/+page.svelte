@@ -42,6 +42,11 @@
   });
 </script>
 
+{#snippet links()}
+  <Act href="/job/{session.jobId}/prove/readings">All readings</Act>
+  <Act href="/job/{session.jobId}/prove/register">Device register</Act>
+{/snippet}
+
 <main>
   <h1 class="sr-only">Prove</h1>
   {#if !circuit || !run}
@@ -52,13 +57,7 @@
     </div>
   {:else}
     <section class="top">
-      <CircuitBar
-        jobId={session.jobId}
-        {circuit}
-        circuits={prove.circuits}
-        {power}
-        choose={prove.chooseCircuit}
-      />
+      <CircuitBar {circuit} circuits={prove.circuits} {power} choose={prove.chooseCircuit} {links} />
       <div class="sheet drawing">
         <RunDrawing
           {run}
@@ -82,10 +81,7 @@
         <RecordTable title="On record for {circuit.name}" recorded={prove.recorded} />
       {/if}
       <ReadingSettings />
-      <div class="late">
-        <Act href="/job/{session.jobId}/prove/readings">All readings</Act>
-        <Act href="/job/{session.jobId}/prove/register">Device register</Act>
-      </div>
+      <div class="late">{@render links()}</div>
     </section>
 
     {#if stop}

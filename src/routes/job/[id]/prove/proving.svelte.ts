@@ -84,7 +84,6 @@ export class Proving {
   );
 
   readonly tasks = $derived.by(() => (this.run ? sequenceOf(this.document, this.run) : []));
-  readonly done = $derived.by(() => this.tasks.filter((t) => t.done).length);
   readonly next = $derived.by(() => this.tasks.find((t) => !t.done) ?? null);
   readonly device = $derived.by(() => {
     const devices = this.run ? devicesOn(this.document, this.run, today()) : [];
