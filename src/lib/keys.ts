@@ -41,3 +41,10 @@ export const isTyping = (event: Event): boolean => {
   const target = event.target as HTMLElement | null;
   return !!target?.closest?.('input, select, textarea, [contenteditable]');
 };
+
+/** A key that acts, but not while somebody types into a field. */
+export const outsideFields = (act: () => unknown) => (event: KeyboardEvent) => {
+  if (isTyping(event)) return;
+  event.preventDefault();
+  void act();
+};

@@ -38,6 +38,9 @@ export function describeReading(reading: Reading): string {
 const LOCAL_TIME = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 export const localTime = (iso: string): string => LOCAL_TIME.format(new Date(iso));
 
+/** The minute in UTC, such as `2026-11-25 14:05`. */
+export const utc = (iso: string): string => iso.slice(0, 16).replace('T', ' ');
+
 /** Today in the place where the device is, such as `2026-11-25`. */
 export const today = (): string => {
   const now = new Date();

@@ -23,3 +23,23 @@ export function summarise(findings: readonly Finding[]): Summary {
     findings: findings.map(({ fixes: _fixes, ...rest }) => rest),
   };
 }
+
+/** How many violations more, or fewer where negative, a rule finds after a change. */
+export interface ViolationChange {
+  title: string;
+  by: number;
+}
+
+/** What a change of the job does to its violations, rule by rule: what it mends most first, what it brings last. */
+export function violationChanges(before: readonly Finding[], after: readonly Finding[]): ViolationChange[] {
+  const by = new Map<string, number>();
+  const count = (findings: readonly Finding[], one: number) => {
+    for (const f of findings) if (f.level === 'violation') by.set(f.title, (by.get(f.title) ?? 0) + one);
+  };
+  count(before, -1);
+  count(after, 1);
+  return [...by]
+    .filter(([, n]) => n !== 0)
+    .map(([title, n]) => ({ title, by: n }))
+    .sort((a, b) => a.by - b.by || a.title.localeCompare(b.title));
+}

@@ -7,7 +7,7 @@ import { fromCsv, MOST_PROBLEMS, neutralise, restore, toCsv } from './csv.ts';
 import { whyNotRead } from '#core/records/gates.ts';
 import { readingSchema, type JobDocument, type Reading } from '#core/job/schema.ts';
 
-export const READING_COLUMNS = [
+const READING_COLUMNS = [
   'id',
   'box_id',
   'place',

@@ -149,11 +149,6 @@
     padding-top: 0.4rem;
     border-top: 1px solid var(--rule);
   }
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem;
-  }
   .rest {
     padding: 0.75rem;
   }

@@ -97,8 +97,4 @@
     justify-content: space-between;
     font-size: 0.85rem;
   }
-  .wrong {
-    color: var(--bad);
-    font-weight: 700;
-  }
 </style>

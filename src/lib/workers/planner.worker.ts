@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import loadHighs from 'highs';
 import wasm from 'highs/runtime?url';
 import { check } from '#core/code/checker.ts';
-import { countsOf } from '#core/code/summary.ts';
+import { countsOf, violationChanges, type ViolationChange } from '#core/code/summary.ts';
 import { View } from '#core/view/view.ts';
 import { runGuarded as run } from '#core/records/gates.ts';
 import type { JobDocument } from '#core/job/schema.ts';
@@ -17,7 +17,7 @@ export interface Draft {
   proposal: Proposal;
   figures: PlanFigures;
   /** Violations in the whole job, as it is and with this plan. */
-  violations: { now: number; plan: number };
+  violations: { now: number; plan: number; changes: ViolationChange[] };
   finished: boolean;
 }
 
@@ -36,8 +36,7 @@ const planner = {
     const house = houseProblem(view, settings);
     if (!house) throw new Error('the job has no panel yet');
     const search = new HouseSearch(house, seed, await loadHighs({ locateFile: () => wasm }));
-    const count = (d: JobDocument) => countsOf(check(d)).violation;
-    const now = count(document);
+    const before = check(document);
     let told = -Infinity;
     for (let going = true; going;) {
       going = search.step();
@@ -46,7 +45,12 @@ const planner = {
       const proposal = propose(view, house, search.plans, settings);
       const after = run(document, proposal.command).document;
       const figures = planFigures(view, after, proposal, settings);
-      const violations = { now, plan: count(after) };
+      const findings = check(after);
+      const violations = {
+        now: countsOf(before).violation,
+        plan: countsOf(findings).violation,
+        changes: violationChanges(before, findings),
+      };
       await tell({ progress: search.progress, proposal, figures, violations, finished: !going });
     }
   },

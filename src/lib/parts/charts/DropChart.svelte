@@ -51,7 +51,7 @@
     const axis = {
       axisLabel: { color: colour('ink'), fontSize: 14 },
       axisLine: { lineStyle: { color: colour('edge') } },
-      splitLine: { lineStyle: { color: colour('rule') } },
+      splitLine: { lineStyle: { color: colour('grid') } },
       nameTextStyle: { color: colour('quiet'), fontSize: 14 },
     };
     const series = [

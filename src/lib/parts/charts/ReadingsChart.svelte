@@ -113,7 +113,7 @@
       const axis = {
         axisLabel: { color: colour('ink'), fontSize: 14, hideOverlap: true },
         axisLine: { lineStyle: { color: colour('edge') } },
-        splitLine: { lineStyle: { color: colour('rule') } },
+        splitLine: { lineStyle: { color: colour('grid') } },
         nameTextStyle: { color: colour('quiet'), fontSize: 14 },
         scale: true,
       };

@@ -48,7 +48,7 @@
       type: 'log',
       axisLabel: { color: colour('ink'), fontSize: 14 },
       axisLine: { lineStyle: { color: colour('edge') } },
-      splitLine: { lineStyle: { color: colour('rule') } },
+      splitLine: { lineStyle: { color: colour('grid') } },
       nameTextStyle: { color: colour('quiet'), fontSize: 14 },
       nameLocation: 'middle',
     };

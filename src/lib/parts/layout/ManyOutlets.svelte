@@ -59,9 +59,4 @@
 </div>
 
 <style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem;
-  }
 </style>

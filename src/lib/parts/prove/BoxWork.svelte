@@ -190,10 +190,6 @@
     color: var(--warn);
     font-weight: 700;
   }
-  .wrong {
-    color: var(--bad);
-    font-weight: 700;
-  }
   .locked {
     font-size: 1.15rem;
   }

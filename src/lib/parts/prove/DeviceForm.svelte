@@ -220,8 +220,4 @@
     color: var(--good);
     font-weight: 700;
   }
-  .wrong {
-    color: var(--bad);
-    font-weight: 700;
-  }
 </style>

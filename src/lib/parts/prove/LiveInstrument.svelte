@@ -229,10 +229,6 @@
   .connect p {
     grid-column: 1 / -1;
   }
-  .wrong {
-    color: var(--bad);
-    font-weight: 700;
-  }
   @media (max-width: 520px) {
     .connect {
       grid-template-columns: 1fr;

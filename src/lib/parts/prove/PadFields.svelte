@@ -125,8 +125,4 @@
     min-height: 48px;
     font-size: 1.1rem;
   }
-  .wrong {
-    color: var(--bad);
-    font-weight: 700;
-  }
 </style>

@@ -388,10 +388,6 @@
     color: var(--good);
     font-weight: 700;
   }
-  .wrong {
-    color: var(--bad);
-    font-weight: 700;
-  }
   .again {
     text-decoration: underline;
   }

@@ -336,12 +336,6 @@
 {/if}
 
 <style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem;
-    align-items: center;
-  }
   .volts {
     display: grid;
     grid-template-columns: 1fr 1fr;

@@ -105,6 +105,18 @@
     return progress.searched ? '; neighbouring circuits planned anew together' : '';
   }
   const dollars = (cents: number) => `$${Math.round(cents / 100).toLocaleString('en-US')}`;
+  /** What the plan costs or saves beside what is there, and what that money mends or breaks. */
+  function worth(before: PlanFigures, { figures, violations: { changes } }: Draft): string {
+    const cents = figures.cents - before.cents;
+    const money =
+      Math.abs(cents) < 100
+        ? 'It costs about what is there'
+        : `It costs ${dollars(Math.abs(cents))} ${cents > 0 ? 'more' : 'less'} than what is there`;
+    const named = (list: typeof changes) =>
+      list.map((c) => `${c.title} (${Math.abs(c.by)})`).join(', ') || 'no violation';
+    const brings = changes.filter((c) => c.by > 0);
+    return `${money} and mends: ${named(changes.filter((c) => c.by < 0))}.${brings.length > 0 ? ` It brings: ${named(brings)}.` : ''}`;
+  }
   const lines = (f: PlanFigures): [string, string][] => [
     ['Circuits', String(f.circuits)],
     ...(wishes.extend ? ([['Existing circuits extended', String(f.extended)]] as [string, string][]) : []),
@@ -264,6 +276,7 @@
           </tbody>
         </table>
       </div>
+      <p class="quiet">{worth(now, draft)}</p>
       {#if draft.proposal.withoutSpace.length > 0}
         <p role="alert" class="bad">
           {house.panel.name} has no space for {draft.proposal.withoutSpace.join(', ')}: their outlets would

@@ -201,11 +201,6 @@
 
 <style>
   .counters,
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem;
-  }
   fieldset {
     border: 1px solid var(--rule);
     padding: 0.25rem 0.75rem 0.6rem;

@@ -256,9 +256,4 @@
 </div>
 
 <style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem 1rem;
-  }
 </style>

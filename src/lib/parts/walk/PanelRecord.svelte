@@ -111,11 +111,6 @@
 </div>
 
 <style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem 1rem;
-  }
   li {
     display: flex;
     justify-content: space-between;

@@ -205,11 +205,6 @@
 </div>
 
 <style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem;
-  }
   .dxf {
     display: grid;
     gap: 0.6rem;

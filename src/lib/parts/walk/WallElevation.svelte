@@ -169,11 +169,6 @@
 </div>
 
 <style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem;
-  }
   .elevation {
     background: var(--panel);
     padding: 0.25rem;

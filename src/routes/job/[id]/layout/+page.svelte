@@ -1,11 +1,10 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { tinykeys } from 'tinykeys';
   import { EDITIONS } from '#core/job/schema.ts';
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
-  import { isTyping } from '$lib/keys.ts';
   import Act from '$lib/parts/Act.svelte';
+  import Empty from '$lib/parts/Empty.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
   import LevelTabs from '$lib/parts/LevelTabs.svelte';
   import Tabs from '$lib/parts/Tabs.svelte';
@@ -13,6 +12,7 @@
   import EditionCompare from '$lib/parts/layout/EditionCompare.svelte';
   import ManyOutlets from '$lib/parts/layout/ManyOutlets.svelte';
   import OutletForm from '$lib/parts/layout/OutletForm.svelte';
+  import Placed from '$lib/parts/layout/Placed.svelte';
   import PlanDrawing from '$lib/parts/plan/PlanDrawing.svelte';
   import { useSession } from '$lib/store/session.svelte.ts';
   import { Laying } from './laying.svelte.ts';
@@ -24,51 +24,8 @@
   let more = $state(false);
 
   onMount(() => {
-    const release = actions.offer(() => [
-      {
-        id: 'place',
-        name: 'Place all that is missing',
-        hint: 'P',
-        words: 'receptacles outlets plugs spacing counters islands',
-        run: laying.placeHere,
-      },
-      {
-        id: 'place-house',
-        name: 'Place what the whole house lacks',
-        hint: 'Shift P',
-        words: 'receptacles outlets plugs everywhere all levels',
-        run: laying.placeHouse,
-      },
-      { id: 'add-outlet', name: 'Add an outlet', hint: 'A', words: 'receptacle plug', run: laying.addOutlet },
-      {
-        id: 'select-all',
-        name: 'Choose every outlet of the room',
-        hint: 'Ctrl A',
-        words: 'select all many',
-        run: laying.selectAll,
-      },
-      {
-        id: 'compare-editions',
-        name: 'Compare two editions',
-        hint: 'Layout',
-        words: 'nec code year difference changes',
-        run: () => address.show({ tab: 'editions' }),
-      },
-    ]);
-    const unless = (work: () => unknown) => (e: KeyboardEvent) => {
-      if (isTyping(e)) return;
-      e.preventDefault();
-      void work();
-    };
-    const keys = tinykeys(window, {
-      p: unless(laying.placeHere),
-      'Shift+P': unless(laying.placeHouse),
-      a: unless(laying.addOutlet),
-      '$mod+a': unless(laying.selectAll),
-      Escape: (e) => {
-        if (!isTyping(e)) laying.select(null);
-      },
-    });
+    const release = actions.offer(laying.actions);
+    const keys = laying.listenForKeys();
     return () => {
       release();
       keys();
@@ -119,11 +76,10 @@
           ondrop={() => void session.release()}
         />
       {:else}
-        <div class="empty">
-          <p><strong>No rooms on this level yet.</strong></p>
+        <Empty title="No rooms on this level yet.">
           <p>Walk the rooms first; their walls are what outlets are placed on.</p>
           <Act kind="main" href="/job/{session.jobId}/walk">Go to Walk</Act>
-        </div>
+        </Empty>
       {/if}
     </div>
     <p class="legend quiet">
@@ -134,23 +90,7 @@
   </section>
 
   <section class="right">
-    {#if plan}
-      <div class="sheet pad" role="status">
-        <h2>Placed {plan.placed.length}</h2>
-        <ul class="placed">
-          {#each plan.placed as p (p.box.id)}
-            <li>
-              <button type="button" onclick={() => laying.select({ kind: 'boxes', ids: [p.box.id] })}
-                ><strong>{p.box.name}</strong></button
-              >
-              {p.areaName}, {p.reason}{#if p.alternative}<span class="quiet">; {p.alternative}</span>{/if}
-            </li>
-          {/each}
-        </ul>
-        {#each plan.unplaced as why (why)}<p class="unplaced">? {why}</p>{/each}
-        <Act onclick={() => (laying.plan = null)}>Close</Act>
-      </div>
-    {/if}
+    {#if plan}<Placed {plan} select={laying.select} close={() => (laying.plan = null)} />{/if}
     {#if box && area}
       {#key box.id}
         <OutletForm {box} {area} showCord={(paths) => (laying.cords = paths.map((p) => p.points))} />
@@ -263,15 +203,6 @@
     height: calc(100dvh - 11.5rem);
     min-height: 22rem;
   }
-  .empty {
-    display: grid;
-    place-content: center;
-    justify-items: center;
-    gap: 0.5rem;
-    height: 100%;
-    padding: 2rem;
-    text-align: center;
-  }
   .legend {
     display: flex;
     flex-wrap: wrap;
@@ -287,29 +218,12 @@
   .legend i.open {
     border-top: 7px dashed var(--uncovered);
   }
-  .placed {
-    max-height: 18rem;
-    overflow: auto;
-    margin-bottom: 0.5rem;
-  }
-  .placed li {
-    padding: 0.2rem 0;
-  }
-  .placed button {
-    text-decoration: underline;
-    min-height: 24px;
-  }
   .only {
     display: flex;
     gap: 0.4rem;
     align-items: center;
     padding: 0.4rem 0.9rem 0;
     font-weight: 600;
-  }
-  .unplaced {
-    color: var(--unknown);
-    font-weight: 600;
-    padding: 0.2rem 0;
   }
   @media (max-width: 900px) {
     main {

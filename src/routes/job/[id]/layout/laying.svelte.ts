@@ -10,8 +10,11 @@ import { slide } from '#core/layout/arrangeBoxes.ts';
 import { newBox, nextBoxName } from '#core/layout/placement.ts';
 import type { HousePlan } from '#core/layout/placeMissing.ts';
 import { address } from '$lib/address.svelte.ts';
+import { tinykeys } from 'tinykeys';
 import { applyFix, placeIn } from '$lib/fixes.ts';
+import { isTyping, outsideFields } from '$lib/keys.ts';
 import { levelAsked } from '$lib/levels.ts';
+import type { PaletteItem } from '$lib/palette.ts';
 import type { Marked } from '$lib/parts/plan/PlanDrawing.svelte';
 import { areaOf, selectedBoxes, selectionIn, thingsOf, type Selection } from '$lib/selection.ts';
 import type { JobSession } from '$lib/store/session.svelte.ts';
@@ -155,5 +158,50 @@ export class Laying {
       this.select(ids.length > 0 ? { kind: 'boxes', ids } : null);
     } else this.select(null);
     this.marked = spans && table === 'areas' ? { areaId: id, spans } : null;
+  }
+
+  actions = (): PaletteItem[] => [
+    {
+      id: 'place',
+      name: 'Place all that is missing',
+      hint: 'P',
+      words: 'receptacles outlets plugs spacing counters islands',
+      run: this.placeHere,
+    },
+    {
+      id: 'place-house',
+      name: 'Place what the whole house lacks',
+      hint: 'Shift P',
+      words: 'receptacles outlets plugs everywhere all levels',
+      run: this.placeHouse,
+    },
+    { id: 'add-outlet', name: 'Add an outlet', hint: 'A', words: 'receptacle plug', run: this.addOutlet },
+    {
+      id: 'select-all',
+      name: 'Choose every outlet of the room',
+      hint: 'Ctrl A',
+      words: 'select all many',
+      run: this.selectAll,
+    },
+    {
+      id: 'compare-editions',
+      name: 'Compare two editions',
+      hint: 'Layout',
+      words: 'nec code year difference changes',
+      run: () => address.show({ tab: 'editions' }),
+    },
+  ];
+
+  /** @returns what lets the keys go */
+  listenForKeys(): () => void {
+    return tinykeys(window, {
+      p: outsideFields(this.placeHere),
+      'Shift+P': outsideFields(this.placeHouse),
+      a: outsideFields(this.addOutlet),
+      '$mod+a': outsideFields(this.selectAll),
+      Escape: (e) => {
+        if (!isTyping(e)) this.select(null);
+      },
+    });
   }
 }

@@ -7,7 +7,10 @@
   import { address } from '$lib/address.svelte.ts';
   import { applyFix } from '$lib/fixes.ts';
   import Act from '$lib/parts/Act.svelte';
+  import Bar from '$lib/parts/Bar.svelte';
+  import Empty from '$lib/parts/Empty.svelte';
   import FindingsList from '$lib/parts/FindingsList.svelte';
+  import Page from '$lib/parts/Page.svelte';
   import BreakerForm from '$lib/parts/panel/BreakerForm.svelte';
   import Directory from '$lib/parts/panel/Directory.svelte';
   import Legs from '$lib/parts/panel/Legs.svelte';
@@ -66,23 +69,22 @@
   );
 </script>
 
-<main>
+<Page>
   <div class="bar sheet no-print">
-    <h1>Panel</h1>
-    {#if panels.length > 1}
-      <div class="which" role="group" aria-label="Which panel">
-        {#each panels as p (p.id)}
-          <Act pressed={p.id === panel?.id} onclick={() => choosePanel(p.id)}>{p.name}</Act>
-        {/each}
-      </div>
-    {/if}
-    <span class="grow"></span>
-    <Act onclick={addSubpanel} disabled={!panel}>Add a subpanel</Act>
+    <Bar title="Panel">
+      {#if panels.length > 1}
+        <div class="row" role="group" aria-label="Which panel">
+          {#each panels as p (p.id)}
+            <Act pressed={p.id === panel?.id} onclick={() => choosePanel(p.id)}>{p.name}</Act>
+          {/each}
+        </div>
+      {/if}
+      <Act onclick={addSubpanel} disabled={!panel}>Add a subpanel</Act>
+    </Bar>
   </div>
   {#if !panel}
-    <div class="sheet empty">
-      <p><strong>No panel yet.</strong></p>
-      <p>Place one in Walk, under House and panel.</p>
+    <div class="sheet">
+      <Empty title="No panel yet."><p>Place one in Walk, under House and panel.</p></Empty>
     </div>
   {:else}
     <div class="no-print">
@@ -125,33 +127,11 @@
       <PriceBook />
     {/if}
   {/if}
-</main>
+</Page>
 
 <style>
-  main {
-    display: grid;
-    gap: 0.75rem;
-    padding: 0.75rem;
-    align-content: start;
-    flex: 1;
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .bar,
-  .which {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0.5rem 1rem;
-  }
   .bar {
     padding: 0.5rem 1rem;
-  }
-  .grow {
-    flex: 1;
-  }
-  .empty {
-    padding: 3rem 1rem;
-    text-align: center;
   }
   .columns {
     display: grid;
@@ -169,9 +149,6 @@
     padding-top: 0.5rem;
   }
   @media (max-width: 900px) {
-    main {
-      padding: 0.5rem;
-    }
     .columns {
       grid-template-columns: minmax(0, 1fr);
     }

@@ -181,10 +181,6 @@
   .chart {
     padding: 0.6rem 1rem 0.8rem;
   }
-  .wrong {
-    color: var(--bad);
-    font-weight: 700;
-  }
   .drawing {
     padding: 0.5rem;
     overflow: hidden;

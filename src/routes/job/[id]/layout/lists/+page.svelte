@@ -5,6 +5,8 @@
   import { address } from '$lib/address.svelte.ts';
   import { SIGNS } from '$lib/gravity.ts';
   import Act from '$lib/parts/Act.svelte';
+  import Bar from '$lib/parts/Bar.svelte';
+  import Page from '$lib/parts/Page.svelte';
   import Pictures from '$lib/parts/Pictures.svelte';
   import Tabs from '$lib/parts/Tabs.svelte';
   import { useSession } from '$lib/store/session.svelte.ts';
@@ -37,17 +39,15 @@
             : null;
 </script>
 
-<main>
+<Page kind="sheet">
   <div class="sheet pad stack">
-    <div class="head">
-      <h1>Inspection lists</h1>
-      <span class="quiet"
-        >NEC {session.document.job.edition}, {session.document.job.address || session.document.job.name}</span
-      >
-      <span class="grow"></span>
+    <Bar
+      title="Inspection lists"
+      beside="NEC {session.document.job.edition}, {session.document.job.address || session.document.job.name}"
+    >
       <span class="no-print"><Act href="/job/{session.jobId}/layout">Back to the plan</Act></span>
       <span class="no-print"><Act onclick={() => window.print()}>Print</Act></span>
-    </div>
+    </Bar>
     <div class="no-print">
       <Tabs
         label="List"
@@ -107,24 +107,9 @@
       </p>
     {/if}
   </div>
-</main>
+</Page>
 
 <style>
-  main {
-    padding: 0.75rem;
-    width: 100%;
-    max-width: 72rem;
-    margin: 0 auto;
-  }
-  .head {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem 1rem;
-    align-items: center;
-  }
-  .grow {
-    flex: 1;
-  }
   li {
     display: grid;
     grid-template-columns: 2rem 1fr minmax(9rem, auto);
@@ -179,9 +164,6 @@
     color: var(--good);
   }
   @media (max-width: 760px) {
-    main {
-      padding: 0.5rem;
-    }
     li {
       grid-template-columns: 2rem 1fr;
     }

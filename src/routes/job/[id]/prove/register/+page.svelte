@@ -4,7 +4,10 @@
   import { address } from '$lib/address.svelte.ts';
   import { download, fileName } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
+  import Bar from '$lib/parts/Bar.svelte';
+  import Empty from '$lib/parts/Empty.svelte';
   import Field from '$lib/parts/Field.svelte';
+  import Page from '$lib/parts/Page.svelte';
   import DeviceForm from '$lib/parts/prove/DeviceForm.svelte';
   import { lastPerson, localTime, rememberPerson, today } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
@@ -33,21 +36,20 @@
   } as const;
 </script>
 
-<main>
+<Page kind="sheet">
   <div class="sheet pad stack">
-    <div class="head">
-      <h1>Device register</h1>
-      <span class="quiet" role="status">{register.length} devices, {due} to see to</span>
-      <span class="grow"></span>
+    <Bar title="Device register" beside="{register.length} devices, {due} to see to">
       <Act href="/job/{session.jobId}/prove">Back to Prove</Act>
       <Act disabled={register.length === 0} onclick={exportCalendar}>Export calendar</Act>
-    </div>
+    </Bar>
     <p class="quiet">
       Ground-fault and arc-fault devices with what each takes down. Test monthly by the device’s own button; {REPLACE_YEARS}
       years is a usual age to replace one at. The calendar carries a monthly test and the day to replace.
     </p>
     {#if register.length === 0}
-      <p>No GFCI or AFCI in this job yet. Fit one in Layout, or choose a breaker with protection in Runs.</p>
+      <Empty title="No GFCI or AFCI in this job yet."
+        ><p>Fit one in Layout, or choose a breaker with protection in Runs.</p></Empty
+      >
     {:else}
       <ul>
         {#each register as d (d.key)}
@@ -104,24 +106,9 @@
       </ul>
     {/if}
   </div>
-</main>
+</Page>
 
 <style>
-  main {
-    padding: 0.75rem;
-    width: 100%;
-    max-width: 76rem;
-    margin: 0 auto;
-  }
-  .head {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem 1rem;
-    align-items: center;
-  }
-  .grow {
-    flex: 1;
-  }
   li {
     border-left: 6px solid var(--edge);
     border-bottom: 1px solid var(--rule);
