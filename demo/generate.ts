@@ -150,7 +150,7 @@ export function generatedHouse(outlets: number): JobDocument {
     levels: Object.fromEntries(
       [...new Set(Array.from({ length: rooms }, (_, r) => levelOf(r)))].map((id, i) => [
         id,
-        { id, name: i === 0 ? 'Main level' : `Storey ${i + 1}`, elevation: i * 114 },
+        { id, name: i === 0 ? 'Main level' : `Level ${i + 1}`, elevation: i * 114 },
       ]),
     ),
     areas,

@@ -3,6 +3,7 @@
   import { actions } from '$lib/actions.svelte.ts';
   import { address } from '$lib/address.svelte.ts';
   import Act from '$lib/parts/Act.svelte';
+  import Choice from '$lib/parts/Choice.svelte';
   import Empty from '$lib/parts/Empty.svelte';
   import LevelTabs from '$lib/parts/LevelTabs.svelte';
   import Tabs from '$lib/parts/Tabs.svelte';
@@ -14,6 +15,8 @@
   import { Walking } from './walking.svelte.ts';
 
   const session = useSession();
+  /** More rooms than this are a list to choose from, so that the form stays near. */
+  const MANY = 14;
   const walk = new Walking(() => session);
 
   onMount(() => {
@@ -45,9 +48,18 @@
       </div>
       {#if walk.view === 'rooms'}
         <div class="row">
-          {#each walk.onLevel as a (a.id)}
-            <Act pressed={a.id === walk.area?.id} onclick={() => walk.chooseRoom(a.id)}>{a.name}</Act>
-          {/each}
+          {#if walk.onLevel.length > MANY && walk.area}
+            <Choice
+              label="Room"
+              value={walk.area.id}
+              options={walk.onLevel.map((a) => ({ value: a.id, name: a.name }))}
+              set={(id) => walk.chooseRoom(id)}
+            />
+          {:else}
+            {#each walk.onLevel as a (a.id)}
+              <Act pressed={a.id === walk.area?.id} onclick={() => walk.chooseRoom(a.id)}>{a.name}</Act>
+            {/each}
+          {/if}
           <Act kind="main" onclick={walk.addRoom}>Add room</Act>
         </div>
       {:else if walk.view === 'files'}
