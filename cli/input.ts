@@ -56,6 +56,15 @@ export function oneFile(
   return file;
 }
 
+/** Words that earlier versions took, by what they are now. */
+const OLD_WORDS: Readonly<Record<string, string>> = { aluminium: 'aluminum' };
+const withNewWords = (value: unknown): unknown =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+    ? Object.fromEntries(
+        Object.entries(value).map(([k, v]) => [k, typeof v === 'string' ? (OLD_WORDS[v] ?? v) : v]),
+      )
+    : value;
+
 /** JSON text, checked; what is wrong is named from a path on. */
 export function parseJson<S extends yup.Schema>(text: string, path: string, schema: S): yup.InferType<S> {
   let value: unknown;
@@ -64,6 +73,7 @@ export function parseJson<S extends yup.Schema>(text: string, path: string, sche
   } catch {
     throw new InvalidError([{ path, message: 'is not complete JSON' }]);
   }
+  value = withNewWords(value);
   const problems = problemsOf(schema, value, path);
   if (problems.length > 0) throw new InvalidError(problems);
   return value as yup.InferType<S>;

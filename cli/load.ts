@@ -55,7 +55,7 @@ const schema = yup
     material: yup
       .string()
       .strict()
-      .oneOf(['copper', 'aluminium'] as const),
+      .oneOf(['copper', 'aluminum'] as const),
   })
   .noUnknown()
   .strict()

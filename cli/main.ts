@@ -2,7 +2,7 @@
 import { check } from '#core/code/checker.ts';
 import { parseFile } from '#core/job/file.ts';
 import { InvalidError } from '#core/job/validate.ts';
-import { summarise } from '#core/code/summary.ts';
+import { summarize } from '#core/code/summary.ts';
 import { BAD_INPUT, CLEAN, FINDINGS, oneFile, parsed, print, read } from './input.ts';
 import { runExport } from './export.ts';
 import { runLoad } from './load.ts';
@@ -26,7 +26,7 @@ Exit status: 0 clean, 1 findings or no answer, 2 bad input. See docs/cli.md.
 
 function runCheck(args: string[]): number {
   const { values, positionals } = parsed(args, { json: { type: 'boolean' } });
-  const summary = summarise(check(parseFile(read(oneFile(positionals, 'one job file')))));
+  const summary = summarize(check(parseFile(read(oneFile(positionals, 'one job file')))));
   if (values.json) print(JSON.stringify(summary, null, 2));
   else {
     for (const f of summary.findings) {

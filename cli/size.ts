@@ -12,7 +12,7 @@ const PLAIN: Omit<SizingInput, 'load'> = {
   edition: '2023',
   material: 'copper',
   method: 'NM-B',
-  insulation: 90,
+  insulation: null,
   terminalRating: 60,
   ambientCelsius: 30,
   currentCarrying: 2,
@@ -20,6 +20,9 @@ const PLAIN: Omit<SizingInput, 'load'> = {
   conductorCelsius: 75,
   breaker: null,
   gauge: null,
+  aboveRoof: null,
+  dropLimitPercent: null,
+  receptacleRating: null,
 };
 
 const word = <T extends string>(of: readonly T[]) => yup.string().strict().oneOf(of);
@@ -27,12 +30,13 @@ const loadSchema = yup
   .object({
     kind: word(BRANCH_LOADS).required(),
     volts: number(100, 300),
-    amps: number(0, 200).nullable(),
-    watts: number(0, 50000).nullable(),
-    continuousAmps: number(0, 200),
-    minimumAmpacity: number(0, 200).nullable(),
-    maximumBreaker: number(0, 200).nullable(),
+    amps: number(0, 400).nullable(),
+    watts: number(0, 100000).nullable(),
+    continuousAmps: number(0, 400),
+    minimumAmpacity: number(0, 400).nullable(),
+    maximumBreaker: number(0, 400).nullable(),
     horsepower: number(0, 10).nullable(),
+    blowerAmps: number(0, 60).nullable(),
     severalReceptacles: yup.boolean().strict(),
   })
   .noUnknown()
@@ -44,13 +48,16 @@ const schema = yup
     load: loadSchema,
     material: word(MATERIALS),
     method: word(CABLES),
-    insulation: yup.number().strict().oneOf([60, 75, 90]),
+    insulation: yup.number().strict().nullable().oneOf([60, 75, 90, null]),
     terminalRating: yup.number().strict().oneOf([60, 75]),
     ambientCelsius: number(-40, 85),
     currentCarrying: number(1, 100).integer(),
     feet: number(0, 5000),
     conductorCelsius: number(-40, 90),
-    breaker: number(10, 200).nullable(),
+    breaker: number(5, 400).nullable(),
+    aboveRoof: number(0, 600).nullable(),
+    dropLimitPercent: number(0.5, 20).nullable(),
+    receptacleRating: number(10, 100).nullable(),
     gauge: yup
       .string()
       .strict()

@@ -1,6 +1,6 @@
 /**
  * Generated houses for scale: rectangular rooms on a grid, outlets along their walls, circuits of ten. Large ones
- * have storeys of ten units of eight rooms, kitchens with counters and sinks, bathrooms with basins and tubs.
+ * have storys of ten units of eight rooms, kitchens with counters and sinks, bathrooms with basins and tubs.
  */
 import {
   breakerOf,

@@ -213,10 +213,10 @@ const found = (cables: number, values: Partial<Found> = {}): Found => ({
   conductors: Array.from({ length: cables }, (_, i) => [
     {
       cable: i + 1,
-      colour: 'cloth' as const,
+      color: 'cloth' as const,
       function: i === 0 ? ('feed' as const) : ('hot onward' as const),
     },
-    { cable: i + 1, colour: 'white' as const, function: 'neutral' as const },
+    { cable: i + 1, color: 'white' as const, function: 'neutral' as const },
   ]).flat(),
   splices: 0,
   signs: ['cloth insulation'],

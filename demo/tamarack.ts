@@ -8,6 +8,7 @@ import {
   edgesOf,
   PLAIN_BOX,
   PLAIN_CIRCUIT,
+  NOT_SEEN,
   PLAIN_CONDITIONS,
   PLAIN_DEVICE,
   PLAIN_FIXTURE,
@@ -195,15 +196,15 @@ const fixtures: Fixture[] = [
   fixture('laundry-sink', 'laundry', 'sink', 'laundry sink', [2, 78, 24, 22, 34], { fastened: true }),
   fixture('furnace', 'boiler', 'furnace', 'furnace', [3, 20, 24, 28, 60], {
     status: 'existing',
-    connection: 'hard-wired',
+    connection: 'hardwired',
   }),
   fixture('heater', 'boiler', 'water-heater', 'water heater', [3, 60, 22, 22, 58], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     ...plate(240, null, 4500),
   }),
   fixture('sump', 'boiler', 'sump-pump', 'sump pump', [2, 80, 18, 18, 10], { connection: 'cord' }),
   fixture('heat-pump', 'patio', 'heat-pump', 'heat pump', [1, 120, 36, 30, 40], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     fromWall: 12,
     ...plate(240, 18, null),
   }),
@@ -266,7 +267,7 @@ const big = (rating: 20 | 30 | 50, volts: '250' | '125/250') =>
   ({ kind: 'single', rating, volts, tamperResistant: rating === 20 }) as const;
 /** Outlet for what is wired without a plug. */
 const wired = (name: string, place: string, wall: number, offset: number, serves: string, height = 40): Box =>
-  box(name, place, wall, offset, { height, serves, device: { kind: 'hard-wired', tamperResistant: false } });
+  box(name, place, wall, offset, { height, serves, device: { kind: 'hardwired', tamperResistant: false } });
 const light = (name: string, place: string, out: number, offset: number, height = 96): Box =>
   box(name, place, 1, offset, {
     height,
@@ -318,7 +319,7 @@ const boxes: Box[] = [
   box('F2', 'foyer', 3, 23, { device: { rating: 15 } }),
   box('H1', 'hall', 3, 190, { device: { rating: 15 } }),
   box('L1', 'living', 1, 34, { device: { rating: 15 } }),
-  box('L2', 'living', 2, 6, { device: { rating: 15, switched: 'half' } }),
+  box('L2', 'living', 2, 6, { device: { rating: 15, switched: 'half', tabs: 'hot-broken' } }),
   box('L3', 'living', 2, 146, { device: { rating: 15 } }),
   box('L4', 'living', 3, 138, { device: { rating: 15 } }),
   box('L5', 'living', 4, 82, { device: { rating: 15 } }),
@@ -374,7 +375,7 @@ const boxes: Box[] = [
   light('Z12', 'garage', 120, 120, 108),
   toggle('Y12', 'garage', 2, 150, 'Z12'),
   light('Z13', 'crawl', 72, 80, 46),
-  light('Z14', 'shower', 48, 50, 88),
+  { ...light('Z14', 'shower', 48, 50, 88), seen: { ...NOT_SEEN, luminaire: 'recessed-enclosed' } },
   toggle('Y14', 'shower', 2, 52, 'Z14'),
   light('Z15', 'deck', 60, 110, 92),
   toggle('Y15', 'kitchen', 1, 146, 'Z15'),

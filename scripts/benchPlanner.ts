@@ -17,7 +17,7 @@ export interface PlannerFigures {
   behind: number;
   /** Mean time of a search, ms. */
   time: number;
-  /** Price above the bound, percent, mean, once neighbouring circuits were planned anew, and what that took, ms. */
+  /** Price above the bound, percent, mean, once neighboring circuits were planned anew, and what that took, ms. */
   gapAfter: number;
   timeAfter: number;
 }

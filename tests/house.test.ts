@@ -64,7 +64,7 @@ test('a house of three rooms from nothing to clean findings, by keyboard alone',
   await room('Bath', 'Bathroom', ['8', '6', '8', '6']);
   await tabTo(/^Fixtures/, Key.ENTER);
   await tabTo(/^Add a/, 'Basin');
-  await type(/^Its centre from wall start/, `3'`);
+  await type(/^Its center from wall start/, `3'`);
   await sees(app.driver, /Basin on wall 1/);
 
   await app.script('document.activeElement.blur()');
@@ -119,7 +119,7 @@ test('two rooms by mouse: dragged together they snap to one wall, and a door in 
       await app.driver.wait(async () => (await next.getAttribute('value')) === '', 15000);
     }
   }
-  const centre = (selector: string) =>
+  const center = (selector: string) =>
     app.script<{ x: number; y: number; w: number }>(
       `const r = document.querySelector(arguments[0]).getBoundingClientRect();
        return { x: Math.round(r.x + r.width / 2), y: Math.round(r.y + r.height * 0.8), w: r.width };`,
@@ -133,7 +133,7 @@ test('two rooms by mouse: dragged together they snap to one wall, and a door in 
       }>('entities')
     ).find((e) => e.table === 'areas' && e.value.name === name)!.value;
   const east = await area('East');
-  const from = await centre(`[data-area="${east.id}"] .floor`);
+  const from = await center(`[data-area="${east.id}"] .floor`);
   // Away and down, then back to a little too far left: within reach of West's wall.
   await app.driver
     .actions()
@@ -146,7 +146,7 @@ test('two rooms by mouse: dragged together they snap to one wall, and a door in 
   const apart = await area('East');
   assert.ok(apart.x > 140 && apart.y > 5, JSON.stringify(apart));
   const pixels = from.w / 144;
-  const now = await centre(`[data-area="${east.id}"] .floor`);
+  const now = await center(`[data-area="${east.id}"] .floor`);
   const back = {
     x: Math.round(now.x - (apart.x - 124.5 + 3) * pixels),
     y: Math.round(now.y - (apart.y - 2) * pixels),
@@ -189,7 +189,7 @@ test('two rooms by mouse: dragged together they snap to one wall, and a door in 
   await app.driver.actions().keyDown(Key.ALT).sendKeys('2').keyUp(Key.ALT).perform();
   await press(app.driver, 'Place in West');
   await sees(app.driver, /Placed \d/);
-  const box = await centre('[data-box=W1] .body');
+  const box = await center('[data-box=W1] .body');
   await app.driver
     .actions()
     .move({ x: box.x, y: box.y - 4 })
@@ -345,8 +345,8 @@ test('phone: an old box is recorded step by step with a picture and a first read
     assert.deepEqual(found, {
       cables: 2,
       conductors: [
-        { colour: 'black', function: 'feed', cable: 1 },
-        { colour: 'white', function: 'neutral', cable: 1 },
+        { color: 'black', function: 'feed', cable: 1 },
+        { color: 'white', function: 'neutral', cable: 1 },
       ],
       splices: 1,
       signs: ['back-stabbed', 'heat marks'],
@@ -485,7 +485,7 @@ test('overlapping rooms and an island outside its room are said, not judged', as
   await press(app.driver, 'Where Bathroom stands');
   await fill(app.driver, 'First corner, east', '15');
   await app.go(`${JOB}/walk?fixture=fixture-island`);
-  await fill(app.driver, 'Centre from wall start', '18');
+  await fill(app.driver, 'Center from wall start', '18');
   await app.go(`${JOB}/layout`);
   await sees(app.driver, /Bathroom and Kitchen overlap|Kitchen and Bathroom overlap/);
   await sees(app.driver, /island stands outside Kitchen/);

@@ -54,14 +54,14 @@ test('a breaker is moved by keys and by drag, changes places, is refused where i
   assert.equal((await circuit('circuit-boiler')).space, 14);
   await alt(Key.ARROW_DOWN);
   await sees(app.driver, /Furnace cannot go to space 15: Water heater stands there/);
-  const centre = (selector: string) =>
+  const center = (selector: string) =>
     app.script<{ x: number; y: number }>(
       `const e = document.querySelector(arguments[0]); e.scrollIntoView({ block: 'center' });
        const r = e.getBoundingClientRect(); return { x: Math.round(r.x + r.width / 2), y: Math.round(r.y + r.height / 2) };`,
       selector,
     );
   // Space 29 is free.
-  const to = await centre('[data-space="29"]');
+  const to = await center('[data-space="29"]');
   await app.script('scrollBy(0, -100)');
   const there = await app.script<{ x: number; y: number }>(
     `const r = document.querySelector('[data-space="29"]').getBoundingClientRect(); return { x: Math.round(r.x + 60), y: Math.round(r.y + 20) };`,

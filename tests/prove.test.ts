@@ -77,7 +77,7 @@ test('the studio circuit is proved by thumb: every half, the GFCI with what it t
   assert.match(readFileSync(calendar, 'utf8'), /SUMMARY:Test GFCI S1[\s\S]*RRULE:FREQ=MONTHLY/);
 });
 
-test('a reading is judged as it is typed, beside its neighbour, and a pair makes a resistance', async () => {
+test('a reading is judged as it is typed, beside its neighbor, and a pair makes a resistance', async () => {
   await app.freshStudio();
   await app.go(`${JOB}/prove?circuit=circuit-bedroom`);
   await press(app.driver, 'Next box');

@@ -157,7 +157,7 @@ test('what the meter remembers is handed back and taken again', async () => {
 const BAD_SETUPS: [string, string, number, RegExp][] = [
   ['no body', '', 400, /setup as the first line/],
   ['no JSON', '{"job":', 400, /not complete JSON/],
-  ['an unknown field', setup({ colour: 1 }), 422, /setup/],
+  ['an unknown field', setup({ color: 1 }), 422, /setup/],
   ['a circuit that is not there', setup({ circuit: 'circuit-none' }), 422, /setup\.circuit/],
   ['an outlet of another circuit', setup({ box: 'box-b1' }), 422, /setup\.box/],
   ['a fault that cannot be', setup({ faults: [{ kind: 'reversed', at: 'S3' }] }), 422, /setup\.faults\[0\]/],

@@ -181,14 +181,14 @@ test('stops are reordered and moved between circuits by keyboard and by drag', a
   await app.driver.actions().keyDown(Key.ALT).sendKeys(Key.ARROW_DOWN).keyUp(Key.ALT).perform();
   await app.driver.wait(async () => (await stopOrder()) === 'S3 S2 S4', 15000);
 
-  const centre = (selector: string) =>
+  const center = (selector: string) =>
     app.script<{ x: number; y: number }>(
       `const e = document.querySelector(arguments[0]); e.scrollIntoView({ block: 'center' });
        const r = e.getBoundingClientRect(); return { x: Math.round(r.x + r.width / 2), y: Math.round(r.y + r.height / 2) };`,
       selector,
     );
   await app.script('scrollTo(0, 0)');
-  const from = await centre('[data-stop=S4] .body');
+  const from = await center('[data-stop=S4] .body');
   await app.driver
     .actions()
     .move(from)

@@ -1,4 +1,4 @@
-/** Signs that stand beside the words for how grave a finding is: never colour alone. */
+/** Signs that stand beside the words for how grave a finding is: never color alone. */
 import type { Level } from '#core/code/rule.ts';
 
 export const SIGNS: Record<Level, string> = {

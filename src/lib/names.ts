@@ -1,11 +1,10 @@
 /** Words for the kinds and states the document records. */
 import { FIXTURES } from '#core/tables/fixtures.ts';
+import { sizeName, STANDARD_BREAKERS } from '#core/tables/conductors.ts';
 import { AREA_FACTS } from '#core/tables/areas.ts';
 import {
   AREA_KINDS,
   FIXTURE_KINDS,
-  BRANCH_RATINGS,
-  FEEDER_RATINGS,
   GAUGES,
   type Box,
   type Circuit,
@@ -56,7 +55,7 @@ export const DEVICE_OPTIONS: Options<Box['device']['kind']> = options({
   light: 'Light',
   switch: 'Switch',
   'smoke-alarm': 'Smoke alarm',
-  'hard-wired': 'Fixed equipment, no plug',
+  hardwired: 'Fixed equipment, no plug',
 });
 
 export const GROUNDING_OPTIONS: Options<Box['grounding']> = options({
@@ -125,10 +124,20 @@ export const TAB_OPTIONS: Options<Box['device']['tabs']> = options({
 const amperes = <T extends number>(ratings: readonly T[]) =>
   ratings.map((value) => ({ value, name: `${value} A` }));
 export const RATING_OPTIONS = amperes([15, 20, 30, 50] as const);
-export const BREAKER_OPTIONS = amperes(BRANCH_RATINGS);
-export const FEEDER_OPTIONS = amperes(FEEDER_RATINGS);
-export const GAUGE_OPTIONS = GAUGES.map((value) => ({ value, name: `${value} AWG` }));
-export const MATERIAL_OPTIONS = options({ copper: 'Copper', aluminium: 'Aluminium' });
+/** Largest breaker of a branch circuit to choose from, amperes. */
+const BRANCH_MOST = 150;
+const withFound = (ratings: readonly number[], found: number) =>
+  amperes([...new Set([...ratings, found])].sort((a, b) => a - b));
+/** Breakers to choose from, with the one found though it may not be a standard one. */
+export const breakerOptions = (found: number) =>
+  withFound([10, ...STANDARD_BREAKERS.filter((r) => r <= BRANCH_MOST)], found);
+export const feederOptions = (found: number) =>
+  withFound(
+    STANDARD_BREAKERS.filter((r) => r >= 30),
+    found,
+  );
+export const GAUGE_OPTIONS = GAUGES.map((value) => ({ value, name: sizeName(value) }));
+export const MATERIAL_OPTIONS = options({ copper: 'Copper', aluminum: 'Aluminum' });
 export const CABLE_OPTIONS: Options<Circuit['cable']> = options({
   'NM-B': 'NM-B',
   'UF-B': 'UF-B',
@@ -139,6 +148,49 @@ export const CABLE_OPTIONS: Options<Circuit['cable']> = options({
   'old two-wire': 'Old two-wire',
 });
 
+/** Of what an eye tells: nobody looked until somebody says so. */
+export const SEEN_OPTIONS = options({ unknown: 'Not looked at', yes: 'Yes', no: 'No' });
+export const LUMINAIRE_OPTIONS: Options<Box['seen']['luminaire']> = options({
+  unknown: 'Not looked at',
+  'surface-enclosed': 'Surface, lamp enclosed',
+  'surface-open': 'Surface, lamp open',
+  'recessed-enclosed': 'Recessed, lamp enclosed',
+  'recessed-open': 'Recessed, lamp open',
+  hanging: 'Hanging',
+  track: 'Track',
+  fan: 'Paddle fan',
+});
+export const ROUTE_OPTIONS: Options<Circuit['route']> = options({
+  unknown: 'Not said',
+  dry: 'Dry places only',
+  damp: 'Damp places too',
+  wet: 'Wet places too',
+  buried: 'In the earth',
+});
+export const DISCONNECT_OPTIONS: Options<Fixture['disconnect']> = options({
+  unknown: 'Not looked at',
+  'in-sight': 'In sight',
+  lockable: 'Breaker that locks',
+  none: 'Neither',
+});
+export const OUTDOOR_DISCONNECT_OPTIONS: Options<Panel['service']['outdoorDisconnect']> = options({
+  unknown: 'Not looked at',
+  none: 'None',
+  'service-disconnect': 'Service disconnect',
+  'emergency-only': 'Emergency only, marked so',
+});
+export const ELECTRODE_NAMES: Record<NonNullable<Panel['service']['electrodes']>[number], string> = {
+  'water-pipe': 'Water pipe',
+  footing: 'Footing',
+  rod: 'Rod',
+  plate: 'Plate',
+  ring: 'Ring',
+};
+/** A gauge, or none where nobody looked. */
+export const SEEN_GAUGE_OPTIONS = [
+  { value: '', name: 'Not looked at' },
+  ...GAUGES.map((value) => ({ value, name: sizeName(value) })),
+];
 export const MAIN_OPTIONS: Options<Panel['oneMain']> = options({
   unknown: 'Not looked at',
   yes: 'Yes',
@@ -210,5 +262,5 @@ export const FIXTURE_OPTIONS = FIXTURE_KINDS.map((value) => ({ value, name: FIXT
 export const CONNECTION_OPTIONS: Options<Fixture['connection']> = options({
   none: 'No electricity',
   cord: 'Cord and plug',
-  'hard-wired': 'Wired, no plug',
+  hardwired: 'Wired, no plug',
 });

@@ -6,14 +6,14 @@ export const PAIRS = READ_PAIRS.map((pair) => [pair, PAIR_WORDS[pair]] as const)
 export const LAMPS = ['hot–neutral', 'hot–ground', 'neutral–ground'] as const;
 const LAMP_KEYS = ['HN', 'HG', 'NG'] as const;
 
-/** A tester’s lamps from left to right: which pair each stands for, and its colour. */
+/** A tester’s lamps from left to right: which pair each stands for, and its color. */
 export function lampsOf(
   tester: LampTesterSettings,
-): { index: 0 | 1 | 2; name: (typeof LAMPS)[number]; colour: LampTesterSettings['hotNeutral'] }[] {
-  const colours = [tester.hotNeutral, tester.hotGround, tester.neutralGround] as const;
+): { index: 0 | 1 | 2; name: (typeof LAMPS)[number]; color: LampTesterSettings['hotNeutral'] }[] {
+  const colors = [tester.hotNeutral, tester.hotGround, tester.neutralGround] as const;
   return tester.order.split(' ').map((key) => {
     const index = LAMP_KEYS.indexOf(key as (typeof LAMP_KEYS)[number]) as 0 | 1 | 2;
-    return { index, name: LAMPS[index], colour: colours[index] };
+    return { index, name: LAMPS[index], color: colors[index] };
   });
 }
 

@@ -101,8 +101,8 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
   ],
   [
     'small-conductor',
-    '12 AWG aluminium on 20 A',
-    one({}, { ...breaker(20), material: 'aluminium' }),
+    '12 AWG aluminum on 20 A',
+    one({}, { ...breaker(20), material: 'aluminum' }),
     V,
     /at most 15 A/,
   ],

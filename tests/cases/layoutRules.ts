@@ -72,7 +72,7 @@ const shop = (values: Partial<Job['settings']>): Partial<Job> => ({
 });
 const outdoorUnit = (rating: 30 | 60, protection: Circuit['breaker']['protection']): Parts => {
   const unit = fixture('outdoor-unit', 1, 60, 36, { name: 'outdoor unit' });
-  const box = outlet('H', 1, 60, { device: receptacle({ kind: 'hard-wired' }), serves: unit.id });
+  const box = outlet('H', 1, 60, { device: receptacle({ kind: 'hardwired' }), serves: unit.id });
   return {
     area: { kind: 'outdoors', location: 'wet' },
     fixtures: [unit],
@@ -546,7 +546,7 @@ const TABLE: [string, string, Parts, Answer | Answers, RegExp?][] = [
     (() => {
       const own = outlet('W', 1, 60, {
         serves: furnace.id,
-        device: receptacle({ kind: 'hard-wired' }),
+        device: receptacle({ kind: 'hardwired' }),
       });
       const service = outlet('U', 1, 90);
       return {

@@ -37,7 +37,7 @@ function together(
     ...fixtures.map((f, i) =>
       outlet(`F${i + 1}`, 1, 20 + 20 * i, {
         serves: f.id,
-        device: device({ kind: f.connection === 'cord' ? 'single' : 'hard-wired', ...devices }),
+        device: device({ kind: f.connection === 'cord' ? 'single' : 'hardwired', ...devices }),
       }),
     ),
     ...others.map((values, i) => outlet(`O${i + 1}`, 3, 20 + 20 * i, values)),
@@ -51,7 +51,7 @@ const thing = (
   more: Partial<Fixture> = {},
 ): Fixture =>
   fixture(kind, 2, 20 + (more.offset ?? 0), 20, {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     fastened: true,
     ...plate(volts, values),
     ...more,
@@ -62,7 +62,7 @@ const cord = (kind: FixtureKind, amps: number, more: Partial<Fixture> = {}) =>
 const heater = (name: string, watts: number) => thing('baseboard-heater', 240, { watts }, { name });
 const old = { status: 'existing' } as const;
 const dishwasher = (amps: number) => thing('dishwasher', 120, { amps }, { name: 'Dishwasher' });
-const disposal = (amps: number) => thing('disposer', 120, { amps }, { name: 'Disposal' });
+const disposal = (amps: number) => thing('disposal', 120, { amps }, { name: 'Disposal' });
 const charger = (amps: number, volts = 240) => thing('vehicle-charger', volts, { amps }, { name: 'Charger' });
 const appliance = (volts: '125/250', values: Partial<Box>, circuit: Partial<Circuit>): NonNullable<House> => {
   const box = outlet('A', 1, 60, {
@@ -86,13 +86,11 @@ const condenser = (
     {
       status: box,
       serves: 'fixture-unit',
-      device: device({ kind: 'hard-wired', volts: '250', tamperResistant: false }),
+      device: device({ kind: 'hardwired', volts: '250', tamperResistant: false }),
     },
     on(2, 30, '10', { neutral: false }),
     {
-      fixtures: [
-        fixture('outdoor-unit', 2, 60, 36, { id: 'fixture-unit', connection: 'hard-wired', status }),
-      ],
+      fixtures: [fixture('outdoor-unit', 2, 60, 36, { id: 'fixture-unit', connection: 'hardwired', status })],
     },
   ),
   kind: 'outdoors',
@@ -130,12 +128,12 @@ const inRain = (values: Partial<Box>, cover: Box['device']['cover']): NonNullabl
 /** A hot tub outdoors with the outlet that feeds it. */
 const HOT_TUB: NonNullable<House> = {
   ...one(
-    { serves: 'fixture-hot-tub-1-60', device: device({ kind: 'hard-wired' }) },
+    { serves: 'fixture-hot-tub-1-60', device: device({ kind: 'hardwired' }) },
     {},
     {
       fixtures: [
         fixture('hot-tub', 1, 60, 84, {
-          connection: 'hard-wired',
+          connection: 'hardwired',
           nameplate: { volts: 240, ...PLAIN_NAMEPLATE, amps: 40 },
         }),
       ],
@@ -150,11 +148,11 @@ const floorHeat = (
   ...one(
     {
       serves: 'fixture-mat',
-      device: device({ kind: 'hard-wired', volts: '250', tamperResistant: false }),
+      device: device({ kind: 'hardwired', volts: '250', tamperResistant: false }),
       ...values,
     },
     on(2, 15, '14', { neutral: false }),
-    { fixtures: [fixture('floor-heat', 2, 60, 40, { id: 'fixture-mat', connection: 'hard-wired' })] },
+    { fixtures: [fixture('floor-heat', 2, 60, 40, { id: 'fixture-mat', connection: 'hardwired' })] },
   ),
   kind,
 });
@@ -383,7 +381,7 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
   [
     'three-wire-appliance',
     'old SE in aluminum, 10 AWG',
-    appliance('125/250', { grounding: 'none' }, { cable: 'SE', material: 'aluminium' }),
+    appliance('125/250', { grounding: 'none' }, { cable: 'SE', material: 'aluminum' }),
     V,
     /thinner than 8 AWG/,
   ],
@@ -555,14 +553,14 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
   [
     'equipment-out-of-scope',
     'a hot tub',
-    { fixtures: [fixture('hot-tub', 1, 60, 84, { connection: 'hard-wired' })] },
+    { fixtures: [fixture('hot-tub', 1, 60, 84, { connection: 'hardwired' })] },
     'unknown',
     /not judged.*Article 680/,
   ],
   [
     'equipment-out-of-scope',
     'a generator',
-    { fixtures: [fixture('generator', 1, 60, 48, { connection: 'hard-wired' })] },
+    { fixtures: [fixture('generator', 1, 60, 48, { connection: 'hardwired' })] },
     'unknown',
     /702/,
   ],

@@ -39,7 +39,7 @@ function run(
   };
 }
 const wired = (kind: Fixture['kind'], values: Partial<Fixture> = {}) =>
-  fixture(kind, 2, 60, 24, { connection: 'hard-wired', ...values });
+  fixture(kind, 2, 60, 24, { connection: 'hardwired', ...values });
 /** An appliance wired in, alone on its circuit. */
 const own = (
   appliance: Fixture,
@@ -48,7 +48,7 @@ const own = (
   rest: House = {},
 ): House =>
   run(
-    [{ device: device({ kind: 'hard-wired', tamperResistant: false }), serves: appliance.id, ...box }],
+    [{ device: device({ kind: 'hardwired', tamperResistant: false }), serves: appliance.id, ...box }],
     circuit,
     [],
     { fixtures: [appliance], ...rest },
@@ -344,7 +344,7 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
     run(
       [
         {
-          device: device({ kind: 'hard-wired', tamperResistant: false }),
+          device: device({ kind: 'hardwired', tamperResistant: false }),
           serves: 'fixture-fixed-equipment-2-60',
         },
         { device: device({ rating: 15 }) },
@@ -361,7 +361,7 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
     run(
       [
         {
-          device: device({ kind: 'hard-wired', tamperResistant: false }),
+          device: device({ kind: 'hardwired', tamperResistant: false }),
           serves: 'fixture-fixed-equipment-2-60',
         },
         { device: device({ rating: 15 }) },
@@ -527,10 +527,7 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
     'designated-circuits',
     'a furnace with a receptacle',
     run(
-      [
-        { device: device({ kind: 'hard-wired', tamperResistant: false }), serves: 'fixture-furnace-2-60' },
-        {},
-      ],
+      [{ device: device({ kind: 'hardwired', tamperResistant: false }), serves: 'fixture-furnace-2-60' }, {}],
       {},
       [],
       { fixtures: [wired('furnace')] },
@@ -648,7 +645,20 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
   ['directory', 'a spare', panel({}, { boxes: [], circuits: [chain([], { name: 'Spare' })] }), S],
   ['directory', 'twins', pair({ name: 'Bedroom' }, { name: 'Bedroom' }), V, /told apart/],
   ['service-load', 'a small house on 100 A', panel({}), S, /230\.42/],
-  ['service-load', 'a small house on 60 A', panel({ mainRating: 60 }), V, /230\.79\(C\)|100 A or more/],
+  [
+    'service-load',
+    'a small house on a new 60 A service',
+    panel({ mainRating: 60, status: 'new' }),
+    V,
+    /230\.79\(C\)|100 A or more/,
+  ],
+  [
+    'service-load',
+    'an old 60 A service that carries its load may stay',
+    panel({ mainRating: 60 }),
+    'note',
+    /may stay until it is replaced/,
+  ],
   // 3 × 132 + 4,500: 3,000 + 0.35 × 1,896 = 3,664 VA; kilns of 12 kW and 12 kW: 27,664 VA ÷ 240 V = 115 A.
   [
     'service-load',
@@ -659,7 +669,7 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
         ...own(wired('kiln', plate(240, { watts: 12000 })), on240(70, '4')),
         fixtures: [
           wired('kiln', plate(240, { watts: 12000 })),
-          fixture('kiln', 3, 60, 24, { connection: 'hard-wired', ...plate(240, { watts: 12000 }) }),
+          fixture('kiln', 3, 60, 24, { connection: 'hardwired', ...plate(240, { watts: 12000 }) }),
         ],
       },
     ),

@@ -120,8 +120,8 @@ const CASES: [string, Setup, RegExp[], RegExp[]][] = [
     [/take one tail to the green screw/],
   ],
   [
-    'hard-wired at 240 V',
-    { box: { device: is('hard-wired', { volts: '250' }) }, circuit: { ...TWO, neutral: false } },
+    'hardwired at 240 V',
+    { box: { device: is('hardwired', { volts: '250' }) }, circuit: { ...TWO, neutral: false } },
     [/disconnect is open and locked/, /One hot to each line terminal/, /equipment’s green screw/],
     [/silver|brass/],
   ],

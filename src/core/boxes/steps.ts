@@ -64,7 +64,7 @@ const GROUND_PLACE: Partial<Record<DeviceKind, string>> = {
   light: 'the fixture’s ground lead or the bracket’s green screw',
   switch: 'the switch’s green screw',
   'smoke-alarm': 'the metal box, if it is metal; the alarm itself has no ground',
-  'hard-wired': 'the equipment’s green screw',
+  hardwired: 'the equipment’s green screw',
 };
 
 function ground({ stop, onward, bare }: Site): WorkStep[] {
@@ -369,13 +369,13 @@ const BUILDERS: Record<DeviceKind, (site: Site) => WorkStep[]> = {
   light,
   switch: switchSteps,
   'smoke-alarm': smokeAlarm,
-  'hard-wired': hardWired,
+  hardwired: hardWired,
 };
 
 const after = ({ stop }: Site): WorkStep[] => [
   {
     text:
-      stop.box.device.kind === 'hard-wired'
+      stop.box.device.kind === 'hardwired'
         ? 'Tug each conductor, close the cover with every screw.'
         : `Tug each conductor, fold them in, mount the ${stop.box.device.kind === 'light' ? 'fixture' : 'device'} level and snug.`,
     because: 'Power drivers on low clutch at most; final torque by hand.',

@@ -6,8 +6,16 @@ import { at, type PerEdition } from '#core/tables/editions.ts';
 import { standardAtMost } from '#core/tables/conductors.ts';
 import type { Edition } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
-import { fail, type Result } from '#core/units/result.ts';
-import { demand, shown, type BranchLoad, type Demand, type PartLoad, type Step } from './demand/demand.ts';
+import { fail, ok, type Result } from '#core/units/result.ts';
+import {
+  betweenMarks,
+  demand,
+  shown,
+  type BranchLoad,
+  type Demand,
+  type PartLoad,
+  type Step,
+} from './demand/demand.ts';
 import { demandByKind } from './demand/byKind.ts';
 
 /** What a circuit is asked for, or which number is missing or which limits do not meet. */
@@ -17,8 +25,41 @@ export const demandOf = (load: BranchLoad, edition: Edition): Result<Demand> =>
 /** Kinds whose breaker their own markings set, 240.4(G). */
 const MARKED_BREAKER: readonly BranchLoadKind[] = ['cooling', 'motor'];
 
+/** Kinds that say how much of them is continuous, beside outlets in general. */
+const SAY_CONTINUOUS: readonly BranchLoadKind[] = ['general', 'cord', 'appliance'];
+/** Kinds of which the horsepower is enough. */
+const SAY_HORSEPOWER: readonly BranchLoadKind[] = ['motor', 'cord', 'appliance'];
+/** Kinds that may stand beside receptacles on a circuit. */
+const SAY_SEVERAL: readonly BranchLoadKind[] = ['general', 'cord', 'appliance', 'room-cooler'];
+
+/** A load as its kind takes it: what a kind has no use for is refused by its field, never passed over. */
+function settled(load: BranchLoad): Result<BranchLoad> {
+  const { kind, continuousAmps, horsepower, blowerAmps, severalReceptacles } = load;
+  const plain = load.amps === null && load.watts === null;
+  if (continuousAmps > 0 && !SAY_CONTINUOUS.includes(kind))
+    return fail(`continuousAmps: expected 0 for ${kind}, which counts its own share; give amps or watts`);
+  if (horsepower !== null && !SAY_HORSEPOWER.includes(kind))
+    return fail(`horsepower: expected none for ${kind}; give amps or watts`);
+  if (blowerAmps !== null && kind !== 'space-heat')
+    return fail(`blowerAmps: expected none for ${kind}; it stands beside electric space heat`);
+  if (severalReceptacles && !SAY_SEVERAL.includes(kind))
+    return fail(`severalReceptacles: expected no for ${kind}, which has a circuit for itself`);
+  if (kind === 'general' || kind === 'motor') return ok(load);
+  if (continuousAmps > 0)
+    return plain
+      ? ok({ ...load, kind: 'general' })
+      : fail(
+          'continuousAmps: expected it, or amps or watts, not both; what runs three hours counts at 125 %',
+        );
+  // A motor-driven appliance of which only the horsepower is known is a motor.
+  return horsepower !== null && plain ? ok({ ...load, kind: 'motor' }) : ok(load);
+}
+
 /** A load by its kind, with the marks of its nameplate: they bind whatever is marked with them, 110.3(B). */
-function one(load: BranchLoad, edition: Edition): Result<Demand> {
+function one(given: BranchLoad, edition: Edition): Result<Demand> {
+  const known = settled(given);
+  if (!known.ok) return known;
+  const load = known.value;
   const { minimumAmpacity: least, maximumBreaker: most } = load;
   if (least === null && most === null) return demandByKind(load, edition);
   const current = load.amps ?? load.watts ?? load.horsepower;
@@ -63,6 +104,7 @@ function byMarks(load: BranchLoad, least: number): Result<Demand> {
     return fail('amps, or the largest breaker marked: expected one of them beside the minimum ampacity');
   const most = load.maximumBreaker === null ? null : standardAtMost(load.maximumBreaker);
   return demand({
+    leastIs: own ? betweenMarks(least, load.maximumBreaker) : undefined,
     amps: least,
     counted: least,
     corrected: least,

@@ -1,5 +1,6 @@
 /** What a circuit of the job has to carry, and the sizing that follows from what is on record. */
 import type { BranchLoadKind } from '#core/tables/loadKinds.ts';
+import { motorAmps } from '#core/tables/motors.ts';
 import { FIXTURES } from '#core/tables/fixtures.ts';
 import { outOfScope } from '#core/tables/fixtures.ts';
 import type { Circuit, Fixture, Job, JobDocument } from '#core/job/schema.ts';
@@ -12,9 +13,17 @@ import { sizeCircuit, type Conditions, type Sizing, type SizingInput } from './s
 /** From this power up a furnace or air handler heats with elements, watts. */
 const ELEMENTS = 2000;
 
-function kindOf({ kind, connection, nameplate }: Fixture): BranchLoadKind {
-  const heats = (kind === 'furnace' || kind === 'air-handler') && (nameplate?.watts ?? 0) >= ELEMENTS;
-  if (heats) return 'space-heat';
+/** Whether a furnace or air handler of this power heats electrically. */
+export const heatsByElements = ({ kind }: Fixture, watts: number): boolean =>
+  (kind === 'furnace' || kind === 'air-handler') && watts >= ELEMENTS;
+
+/** A dryer at 120 V turns its drum over a gas flame. */
+export const isGasDryer = ({ kind, nameplate }: Fixture): boolean =>
+  kind === 'dryer' && nameplate !== null && nameplate.volts <= 150;
+
+function kindOf(fixture: Fixture): BranchLoadKind {
+  const { kind, connection, nameplate } = fixture;
+  if (heatsByElements(fixture, nameplate?.watts ?? 0)) return 'space-heat';
   return FIXTURES[kind].branch ?? (connection === 'cord' ? 'cord' : 'appliance');
 }
 
@@ -24,7 +33,14 @@ export function loadOfFixture(fixture: Fixture): BranchLoad | null {
   if (!plate || outOfScope(fixture)) return null;
   const kind = kindOf(fixture);
   const runsOn = plate.continuous && (kind === 'cord' || kind === 'appliance');
-  const amps = plate.amps ?? (plate.watts === null ? null : plate.watts / plate.volts);
+  const amps =
+    plate.amps ??
+    (plate.watts !== null
+      ? plate.watts / plate.volts
+      : plate.horsepower === null
+        ? null
+        : motorAmps(plate.horsepower, plate.volts));
+  const takesHorsepower = kind === 'motor' || kind === 'cord' || kind === 'appliance';
   return {
     ...PLAIN_LOAD_VALUES,
     kind: runsOn ? 'general' : kind,
@@ -34,7 +50,7 @@ export function loadOfFixture(fixture: Fixture): BranchLoad | null {
     continuousAmps: runsOn ? (amps ?? 0) : 0,
     minimumAmpacity: plate.minimumAmpacity,
     maximumBreaker: plate.maximumBreaker,
-    horsepower: plate.horsepower,
+    horsepower: takesHorsepower && !runsOn ? plate.horsepower : null,
   };
 }
 
@@ -126,7 +142,7 @@ export const conditionsOf = (
 ): Conditions => ({
   material,
   method: cable,
-  insulation: 90,
+  insulation: null,
   terminalRating: settings.terminalRating === 75 ? 75 : 60,
   ambientCelsius: ambient,
   currentCarrying: bundled,

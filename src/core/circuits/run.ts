@@ -112,7 +112,7 @@ function segmentOf(
   };
 }
 
-/** Aluminium 14 AWG does not exist; its resistance is taken as that of 12 AWG so that a finding can be shown. */
+/** Aluminum 14 AWG does not exist; its resistance is taken as that of 12 AWG so that a finding can be shown. */
 const resistancePerThousand = (gauge: Gauge, material: Material, celsius: number): number =>
   ohmsPerThousandFeet(gauge, material, celsius) ?? ohmsPerThousandFeet('12', material, celsius)!;
 
@@ -168,9 +168,9 @@ const here = (box: Box, kind: 'gfci' | 'outlet-afci', first: boolean): Protectio
     ? { at: 'box', kind: kind === 'gfci' ? 'gfci' : 'afci', boxId: box.id, name: box.name, first }
     : null;
 
-/** An outlet for one appliance that takes both hots: a hard-wired one, or a receptacle of 30 A and more. */
+/** An outlet for one appliance that takes both hots: a hardwired one, or a receptacle of 30 A and more. */
 const isAppliance = (box: Box): boolean =>
-  box.device.kind === 'hard-wired' || (isReceptacle(box) && box.device.rating >= 30);
+  box.device.kind === 'hardwired' || (isReceptacle(box) && box.device.rating >= 30);
 
 /** Voltage that the outlets of a circuit work at. A circuit with two hots and a neutral feeds 120 V outlets. */
 function voltsOf(document: JobDocument, { breaker, neutral, stops }: Circuit): number {

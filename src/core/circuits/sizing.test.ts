@@ -21,7 +21,7 @@ const BASE: Omit<SizingInput, 'load'> = {
   edition: '2020',
   material: 'copper',
   method: 'NM-B',
-  insulation: 90,
+  insulation: null,
   terminalRating: 75,
   ambientCelsius: 30,
   currentCarrying: 2,
@@ -55,8 +55,8 @@ const REFUSED: [string, Partial<SizingInput> & Pick<SizingInput, 'load'>, RegExp
     { load: outlets(16), breaker: 20, gauge: '14' },
     /14 AWG copper is too small here; expected 12 AWG/,
   ],
-  ['more than 200 A', { load: outlets(300) }, /above 200 A/],
-  ['heat no insulation stands', { load: outlets(10), ambientCelsius: 88 }, /no conductor to 4\/0/],
+  ['more than 400 A', { load: { ...outlets(450), severalReceptacles: false } }, /above 400 A/],
+  ['heat no insulation stands', { load: outlets(10), ambientCelsius: 88 }, /no conductor to 2 AWG carries/],
 ];
 for (const [what, values, message] of REFUSED) {
   test(`refuses ${what}`, () => {
@@ -92,7 +92,7 @@ const anyInput = fc.record({
   terminalRating: fc.constantFrom(60 as const, 75 as const),
   ambientCelsius: fc.integer({ min: 5, max: 60 }),
   currentCarrying: fc.integer({ min: 2, max: 24 }),
-  material: fc.constantFrom('copper' as const, 'aluminium' as const),
+  material: fc.constantFrom('copper' as const, 'aluminum' as const),
   edition: fc.constantFrom(...EDITIONS),
 });
 /** Loads whose breaker protects against short circuit alone: 240.4(G). */
@@ -126,7 +126,7 @@ test('breaker never above what conductor or equipment allows, drop never grows w
       const again = sizeCircuit({ ...input, gauge, breaker });
       assert.deepEqual(again.ok && [again.value.gauge, again.value.breaker], [gauge, breaker]);
     }),
-    { numRuns: 2000 },
+    { numRuns: 2500 },
   );
   assert.ok(sized > 1000, `${sized} sized`);
 });

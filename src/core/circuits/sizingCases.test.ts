@@ -39,10 +39,10 @@ const charger = (amps: number) => load('vehicle', 240)({ amps });
 const motor = load('motor', 240);
 
 const UF = { method: 'UF-B' } as const;
-const SE = { method: 'SE', material: 'aluminium', terminalRating: 75 } as const;
+const SE = { method: 'SE', material: 'aluminum', terminalRating: 75 } as const;
 const MC = { method: 'MC', terminalRating: 75 } as const;
 const RACEWAY = { method: 'raceway', terminalRating: 75 } as const;
-const AL = { material: 'aluminium' } as const;
+const AL = { material: 'aluminum' } as const;
 const at = (ambientCelsius: number): Where => ({ ambientCelsius });
 const among = (currentCarrying: number): Where => ({ currentCarrying });
 
@@ -58,13 +58,12 @@ const ROWS: Row[] = [
   ['1.25 × 8 + 6 = 16 → 20', lasting(8, 6), {}, '12', 20, '12'],
   ['1.25 × 10 + 2.5 = 15', lasting(10, 2.5), {}, '14', 15, '14'],
   ['14 A of lights → 15', general({ amps: 14 }), {}, '14', 15, '14'],
-  ['24 A → 25; 12 AWG carries 20', outlets(24), {}, '10', 25, '10'],
-  ['24 A on the 30 chosen', outlets(24), { breaker: 30 }, '10', 30, '10'],
+  ['24 A → 25; 12 AWG carries 20', fixed(24), {}, '10', 25, '10'],
+  ['24 A on the 30 chosen', fixed(24), { breaker: 30 }, '10', 30, '10'],
   ['40 A: 8 AWG carries 40', fixed(40), {}, '8', 40, '10'],
   ['41 A on 45: 8 AWG carries 40', fixed(41), {}, '6', 45, '10'],
   ['45 A: 6 AWG carries 55', fixed(45), {}, '6', 45, '10'],
   ['55 A: 60 is the next size above 55', fixed(55), {}, '6', 60, '10'],
-  ['55 A for several receptacles: no next size up', outlets(55), {}, '4', 60, '10'],
   ['56 A: 6 AWG carries 55', fixed(56), {}, '4', 60, '10'],
 
   // Heat. NM-B starts at 90 °C and ends at 60.
@@ -115,10 +114,10 @@ const ROWS: Row[] = [
   ],
   ['55 × 0.8 = 44 no; 75 × 0.8 = 60', fixed(50), { ...RACEWAY, ...among(4) }, '6', 50, '10'],
 
-  // Aluminium, and cable by its kind.
+  // Aluminum, and cable by its kind.
   ['12 AWG carries 15', outlets(12), AL, '12', 15, '12'],
   ['12 AWG carries 15; 10 AWG 25', outlets(16), AL, '10', 20, '10'],
-  ['10 AWG carries 25; ground no larger than 10', outlets(25), AL, '10', 25, '10'],
+  ['10 AWG carries 25; ground no larger than 10', fixed(25), AL, '10', 25, '10'],
   ['6 AWG carries 40', fixed(40), AL, '6', 40, '8'],
   ['4 AWG carries 55', fixed(50), AL, '4', 50, '8'],
   ['4 AWG carries 65 at 75 °C', fixed(60), { ...RACEWAY, ...AL }, '4', 60, '8'],
@@ -149,7 +148,14 @@ const ROWS: Row[] = [
   ['12 ÷ 0.8 = 15', cord({ amps: 12, severalReceptacles: true }), {}, '14', 15, '14'],
   ['12.5 ÷ 0.8 = 15.6 → 20', cord({ amps: 12.5, severalReceptacles: true }), {}, '12', 20, '12'],
   ['16 ÷ 0.8 = 20', cord({ amps: 16, severalReceptacles: true }), {}, '12', 20, '12'],
-  ['24 ÷ 0.8 = 30', cord({ volts: 240, amps: 24, severalReceptacles: true }), {}, '10', 30, '10'],
+  [
+    '24 ÷ 0.8 = 30, on 30 A receptacles',
+    cord({ volts: 240, amps: 24, severalReceptacles: true }),
+    { receptacleRating: 30 },
+    '10',
+    30,
+    '10',
+  ],
   ['1,800 W = 15 A; ÷ 0.8 = 18.8 → 20', cord({ watts: 1800, severalReceptacles: true }), {}, '12', 20, '12'],
   ['1,500 W = 12.5 A alone → 15', cord({ watts: 1500 }), {}, '14', 15, '14'],
   ['20 A alone', cord({ amps: 20 }), {}, '12', 20, '12'],
@@ -204,7 +210,7 @@ const ROWS: Row[] = [
   ['18 kW on the 50 chosen', range(18000), { breaker: 50 }, '6', 50, '10'],
   ['22 kW: 8 × 1.5 = 12 kW = 50', range(22000), {}, '6', 50, '10'],
   ['27 kW: 8 × 1.75 = 14 kW = 58.3 → 60; 55 does not reach 60', range(27000), {}, '4', 60, '10'],
-  ['12 kW on aluminium SE: 6 AWG carries 50 at 75 °C, 8 AWG 40', range(12000), SE, '8', 40, '8'],
+  ['12 kW on aluminum SE: 6 AWG carries 50 at 75 °C, 8 AWG 40', range(12000), SE, '8', 40, '8'],
   ['cooktop 6.6 and ovens 3 + 3 kW: 8 × 1.05 = 8.4 kW = 35, at least 40', range(12600), {}, '8', 40, '10'],
   ['oven 3.4 kW = 14.2 → 15', oven(3400), {}, '14', 15, '14'],
   ['oven 4.8 kW = 20', oven(4800), {}, '12', 20, '12'],
@@ -257,8 +263,15 @@ const ROWS: Row[] = [
   ['48 A: 60; 6 AWG in raceway carries 65', charger(48), RACEWAY, '6', 60, '10'],
   ['64 A: 80; 4 AWG carries 85', charger(64), RACEWAY, '4', 80, '8'],
   ['80 A: 100; 3 AWG carries 100', charger(80), RACEWAY, '3', 100, '8'],
-  ['80 A on NM-B: 1 AWG carries 110', charger(80), {}, '1', 100, '8'],
-  ['48 A on aluminium SE: 4 AWG carries 65', charger(48), SE, '4', 60, '8'],
+  [
+    '80 A in raceway of 60 °C terminals: 1 AWG carries 110',
+    charger(80),
+    { method: 'raceway' },
+    '1',
+    100,
+    '8',
+  ],
+  ['48 A on aluminum SE: 4 AWG carries 65', charger(48), SE, '4', 60, '8'],
 
   // Motors: table current × 125 %; breaker to 250 %.
   ['½ hp at 115 V: 9.8 × 1.25 = 12.3 → 15', motor({ volts: 120, horsepower: 0.5 }), {}, '14', 15, '14'],
@@ -296,7 +309,7 @@ const ROWS: Row[] = [
 const PLAIN: Omit<SizingInput, 'edition' | 'load'> = {
   material: 'copper',
   method: 'NM-B',
-  insulation: 90,
+  insulation: null,
   terminalRating: 60,
   ambientCelsius: 30,
   currentCarrying: 2,
@@ -321,8 +334,171 @@ for (const [sum, load, where, gauge, breaker, ground] of ROWS) {
   });
 }
 
+/** By the nameplate of an air handler with strip heat, a tankless heater and other large or unusual things. */
+const NEW_ROWS: Row[] = [
+  ['1.25 × (41.7 + 4) = 57.1 → 60', heat({ watts: 10000, blowerAmps: 4 }), MC, '6', 60, '10'],
+  [
+    '1.25 × (47.9 + 6) = 67.4 → 70: the blower comes on top',
+    heat({ watts: 11500, blowerAmps: 6 }),
+    MC,
+    '4',
+    70,
+    '8',
+  ],
+  ['15 kW: 1.25 × 62.5 = 78.1 → 80, divided inside', heat({ watts: 15000 }), MC, '4', 80, '8'],
+  ['20 kW: 1.25 × 83.3 = 104.2 → 110; 2 AWG carries 115', heat({ watts: 20000 }), MC, '2', 110, '6'],
+  ['tankless 7.2 kW: 30 A', load('tankless-heater', 240)({ watts: 7200 }), {}, '10', 30, '10'],
+  ['tankless 11 kW: 45.8 → 50', load('tankless-heater', 240)({ watts: 11000 }), {}, '6', 50, '10'],
+  ['tankless 18 kW: 75 → 80', load('tankless-heater', 240)({ watts: 18000 }), MC, '4', 80, '8'],
+  ['a gas dryer of 6 A is no 5,000 VA', load('dryer', 120)({ amps: 6 }), {}, '14', 15, '14'],
+  ['½ hp at 208 V: 1.25 × 5.4 = 6.75', load('motor', 208)({ horsepower: 0.5 }), {}, '14', 15, '14'],
+  ['3 hp at 208 V: 1.25 × 18.7 = 23.4', load('motor', 208)({ horsepower: 3 }), {}, '10', 25, '10'],
+  ['a ¾ hp disposal: 1.25 × 13.8 = 17.25', load('appliance', 120)({ horsepower: 0.75 }), {}, '12', 20, '12'],
+  ['1,440 W of outlets: 12 A', general({ watts: 1440 }), {}, '14', 15, '14'],
+  [
+    '4,500 W at 240 V marked 22 A: the larger, 27.5 → 30',
+    heater({ watts: 4500, amps: 22 }),
+    {},
+    '10',
+    30,
+    '10',
+  ],
+  ['a fan at 10 A for hours: 12.5', load('cord', 120)({ continuousAmps: 10 }), {}, '14', 15, '14'],
+  [
+    '5 A fixed beside receptacles: 10 of 15',
+    load('appliance', 120)({ amps: 5, severalReceptacles: true }),
+    {},
+    '14',
+    15,
+    '14',
+  ],
+  ['225 A: 4/0 carries 230', fixed(225), { method: 'raceway' }, '4/0', 225, '4'],
+  ['300 A: 350 kcmil carries 310', fixed(300), { method: 'raceway' }, '350', 300, '4'],
+  ['290 A: 300 kcmil carries 285; 350 does', fixed(290), { method: 'raceway' }, '350', 300, '4'],
+  ['400 A: 500 kcmil carries 380, next size 400', fixed(380), { method: 'raceway' }, '500', 400, '3'],
+  [
+    '400 A in aluminum: 600 kcmil carries 340',
+    fixed(340),
+    { method: 'raceway', material: 'aluminum' },
+    '600',
+    350,
+    '1',
+  ],
+  [
+    '60 °C wire on 75 °C terminals: 8 AWG carries 40',
+    fixed(45),
+    { ...RACEWAY, insulation: 60 },
+    '6',
+    45,
+    '10',
+  ],
+  [
+    'on a hot roof 30 + 33 = 63 °C: 40 × 0.65 = 26',
+    fixed(25),
+    { method: 'raceway', aboveRoof: 0.5 },
+    '10',
+    25,
+    '10',
+  ],
+  ['an inch above it: no more', fixed(25), { method: 'raceway', aboveRoof: 1 }, '10', 25, '10'],
+  ['40 × 0.65 = 26 no; 55 × 0.65 = 35.8', fixed(30), { method: 'raceway', aboveRoof: 0.5 }, '8', 30, '10'],
+  [
+    '16 A, 120 ft: 12 AWG drops 6.2 %, 10 3.9, 8 2.5; ground as the hots: 8',
+    outlets(16),
+    { feet: 120, dropLimitPercent: 3 },
+    '8',
+    20,
+    '8',
+  ],
+  [
+    '15 A on two 15 A receptacles of 20 A',
+    outlets(15),
+    { receptacleRating: 15, breaker: 20 },
+    '12',
+    20,
+    '12',
+  ],
+  [
+    '48 A by a single 50 A receptacle',
+    load('cord', 240)({ amps: 48 }),
+    { receptacleRating: 50 },
+    '6',
+    50,
+    '10',
+  ],
+  ['marked 22 and 24: 20 A lies below both', marked(22, 24), {}, '10', 20, '12'],
+  ['16 A on the 18 found', general({ amps: 16 }), { breaker: 18 }, '12', 18, '12'],
+];
+for (const [sum, asked, where, gauge, breaker, ground] of NEW_ROWS) {
+  test(`${asked.kind}, ${sum}`, () => {
+    for (const edition of EDITIONS) {
+      const sized = sizeCircuit({ ...PLAIN, ...where, edition, load: asked });
+      assert.ok(sized.ok, sized.ok ? '' : sized.message);
+      const { value } = sized;
+      assert.deepEqual([value.gauge, value.breaker, value.ground], [gauge, breaker, ground]);
+    }
+  });
+}
+
+test('the working says why: the size up that is barred, the circular mils, what is not standard, what disagrees', () => {
+  const steps = (asked: BranchLoad, where: Where, edition: (typeof EDITIONS)[number] = '2023') => {
+    const sized = sizeCircuit({ ...PLAIN, ...where, edition, load: asked });
+    assert.ok(sized.ok, sized.ok ? '' : sized.message);
+    return sized.value.steps.map((s) => `${s.what}: ${s.working} [${s.section}]`).join('\n');
+  };
+  assert.match(steps(outlets(12), { ...UF, ambientCelsius: 40 }), /more than one receptacle/);
+  assert.match(
+    steps(range(12000), {}),
+    /no next size up: the conductor is to carry the rating|standard rating itself/,
+  );
+  assert.match(steps(fixed(40), {}), /40 A is a standard rating itself, so no size up/);
+  assert.match(
+    steps(outlets(16), { feet: 120, dropLimitPercent: 3 }),
+    /6,530 × 16,510 ÷ 6,530 = 16,510 circular mils: 8 AWG \[250\.122\(B\)\]/,
+  );
+  assert.match(steps(outlets(16), { feet: 120, dropLimitPercent: 3 }), /12 AWG would drop/);
+  assert.match(steps(general({ amps: 16 }), { breaker: 18 }), /18 A is not a standard rating: as found/);
+  assert.match(steps(heater({ watts: 4500, amps: 22 }), {}), /the two disagree, the larger counts/);
+  assert.match(steps(heat({ watts: 15000 }), MC), /Divided inside.*424\.22\(B\), \(C\)/);
+  assert.match(steps(fixed(25), { method: 'raceway', aboveRoof: 0.8 }, '2017'), /30 °C \+ 33 °C = 63 °C/);
+  assert.doesNotMatch(steps(fixed(25), { method: 'raceway', aboveRoof: 0.8 }, '2020'), /33 °C/);
+});
+
 const REFUSED: [string, BranchLoad, Where, RegExp][] = [
-  ['12 kW of heat in one part: 50 A', heat({ watts: 12000 }), {}, /divide them into circuits of 48 A/],
+  ['24 A of outlets on several receptacles', outlets(24), {}, /25 A breaker, and at most 20 A/],
+  ['80 A on NM-B, which ends at 2 AWG', charger(80), {}, /no conductor to 2 AWG.*raceway, MC or SE go on/],
+  ['NM-B of 1 AWG', fixed(40), { gauge: '1' }, /NM-B is not made with 1 AWG/],
+  ['60 °C insulation in NM-B', fixed(20), { insulation: 60 }, /insulation: expected 90 °C for NM-B/],
+  ['horsepower of heat', heat({ horsepower: 1 }), {}, /horsepower: expected none for space-heat/],
+  [
+    'a continuous part of a dryer',
+    load('dryer', 240)({ watts: 5000, continuousAmps: 4 }),
+    {},
+    /continuousAmps: expected 0/,
+  ],
+  ['a continuous part beside amperes', appliance({ amps: 4, continuousAmps: 4 }), {}, /not both/],
+  ['a blower beside a motor', motor({ amps: 5, blowerAmps: 2 }), {}, /blowerAmps: expected none for motor/],
+  [
+    'several receptacles of a range',
+    load('range', 240)({ watts: 9000, severalReceptacles: true }),
+    {},
+    /severalReceptacles: expected no/,
+  ],
+  [
+    'a 20 A receptacle alone for 24 A',
+    appliance({ amps: 24 }),
+    { receptacleRating: 20 },
+    /20 A receptacle does not suit the 25 A/,
+  ],
+  ['several 25 A receptacles', outlets(12), { receptacleRating: 25 }, /expected 15, 20, 30, 40 or 50/],
+  [
+    '14 A by a cord at 15 A receptacles',
+    cord({ amps: 14, severalReceptacles: true }),
+    { receptacleRating: 15 },
+    /above 80 % of a 15 A receptacle, 12 A/,
+  ],
+  ['420 A', fixed(420), { method: 'raceway' }, /above 400 A/],
+  ['1 % over a thousand feet', outlets(16), { feet: 1000, dropLimitPercent: 1 }, /keeps the drop to 1 %/],
   ['a nameplate without numbers', appliance({}), {}, /amps or watts: expected/],
   [
     'a breaker above what is marked',

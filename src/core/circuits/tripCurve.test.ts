@@ -1,13 +1,13 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { BRANCH_RATINGS } from '#core/job/schema.ts';
+import { STANDARD_BREAKERS } from '#core/tables/conductors.ts';
 import { chain, house, outlet, room } from '#core/job/testing.ts';
 import { buildRun } from './run.ts';
 import { currentsOf, tripTime } from './tripCurve.ts';
 
 test('calibration points: holds its rating, 135 % within the hour, 200 % within minutes, a short at once', () => {
-  for (const rating of BRANCH_RATINGS) {
+  for (const rating of STANDARD_BREAKERS) {
     assert.equal(tripTime(rating, rating).least, Infinity);
     assert.equal(tripTime(rating, rating).most, Infinity);
     assert.ok(tripTime(rating, 1.35 * rating).most <= 3600);
@@ -20,7 +20,7 @@ test('calibration points: holds its rating, 135 % within the hour, 200 % within 
 test('the band never turns back: more current never takes longer, and the quick edge is below the slow one', () => {
   fc.assert(
     fc.property(
-      fc.constantFrom(...BRANCH_RATINGS),
+      fc.constantFrom(...STANDARD_BREAKERS),
       fc.double({ min: 0.1, max: 30, noNaN: true }),
       fc.double({ min: 0, max: 10, noNaN: true }),
       (rating, multiple, more) => {

@@ -8,11 +8,11 @@ import { tamarackJob } from '../../../demo/tamarack.ts';
 import type { Command } from '#core/job/commands.ts';
 import { run } from '#core/job/testing.ts';
 import { PLAIN_NAMEPLATE } from '#core/job/document.ts';
+import { rulesPage } from '#core/handover/rulesPage.ts';
 import { serialize } from '#core/job/file.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { DWELLINGS, EDITIONS, TABLE_NAMES, type JobDocument } from '#core/job/schema.ts';
 import { Board } from './board.ts';
-import { catalogue } from './catalogue.ts';
 import { check, Checker } from './checker.ts';
 
 /** The same document with the rows of every table the other way round, as another tab or a file may hold them. */
@@ -189,7 +189,7 @@ test('the studio asks for GFCI from 2020 on, not in 2017', () => {
 });
 
 const GENERATED: [string, () => string][] = [
-  ['docs/rules.md', catalogue],
+  ['docs/rules.md', rulesPage],
   ['demo/tamarack-court.json', () => serialize(tamarackJob())],
 ];
 for (const [file, made] of GENERATED) {

@@ -137,7 +137,7 @@ function placeAsks(view: View, box: Box, area: Area): Ask | null {
     (box.purpose === 'alarm-system' && area.kind.startsWith('basement')) ||
     (box.purpose === 'ceiling-fan' && since(edition, '2023'));
   if (!excepted) {
-    if (which === 'all') return { reason: `every receptacle in a ${where} (${edition})`, section };
+    if (which === 'all') return { reason: `every receptacle in ${withArticle(where)} (${edition})`, section };
     const food = at(FOOD_SECTION, edition);
     // The provision on record is one with a sink, drawn or not.
     if (food && area.conditions.foodPreparation)
@@ -236,6 +236,75 @@ function outdoorOutlet(view: View, box: Box, area: Area): { ask: Ask | null; exc
   return { ask, excepted: null };
 }
 
+/** How far the nearest water is by cord, in words; empty where none is near. */
+function farFromWater(view: View, box: Box): string {
+  const limit = formatLength(view.limit('gfci', NEAR_WATER, 'more'));
+  if (box.waterDistance !== null)
+    return `, ${formatLength(box.waterDistance)} from a sink, tub or shower as measured; the limit is ${limit}`;
+  return `, no sink, tub or shower within ${limit} by cord`;
+}
+
+/** Why a receptacle needs no GFCI: its volts and rating, or its place and its way to water. */
+function noGfciAtReceptacle(view: View, box: Box, area: Area): Ask {
+  const { edition } = view;
+  const { rating, volts } = box.device;
+  const section = '210.8(A)';
+  if (!since(edition, '2020') && (rating > 20 || volts !== '125'))
+    return {
+      reason: `${volts} V, ${rating} A: the ${edition} list is of 125 V receptacles of 15 and 20 A`,
+      section,
+    };
+  if (box.purpose === 'deicing' && isOutside(area))
+    return { reason: 'for deicing, out of reach and alone on its circuit', section: '210.8(A)(3) Ex.' };
+  const excepted: Partial<Record<Box['purpose'], string>> = {
+    'ceiling-support': 'a weight-supporting ceiling receptacle',
+    'alarm-system': 'for an alarm system alone',
+    'ceiling-fan': 'a receptacle of a ceiling fan',
+  };
+  const purpose = excepted[box.purpose];
+  return {
+    reason: `${purpose === undefined ? '' : `${purpose}; `}${withArticle(labelOf(area))} is not in the list of ${edition}${farFromWater(view, box)}`,
+    section,
+  };
+}
+
+/** Why an outlet needs no GFCI. */
+function noGfci(view: View, box: Box, area: Area): Ask {
+  const fixture = servedBy(view.document, box);
+  switch (box.device.kind) {
+    case 'smoke-alarm':
+      return { reason: 'a smoke alarm: no part of 210.8 names it', section: '210.8' };
+    case 'light':
+      return {
+        reason: `a lighting outlet: only those in crawl spaces are asked for, and this is ${withArticle(labelOf(area))}`,
+        section: at(CRAWL_LIGHT_SECTION, view.edition),
+      };
+    case 'switch':
+      return {
+        reason: fixture
+          ? `the switch of the ${fixture.name}, which is no floor heat in a bathroom or kitchen`
+          : 'a switch is no outlet',
+        section: '210.8',
+      };
+    case 'hardwired': {
+      const rating = view.circuitOf(box.id)?.breaker.rating ?? 0;
+      const outside = isOutside(area);
+      const what = fixture ? `the ${fixture.name} is wired in` : 'wired in, no receptacle';
+      const large = outside && rating > 50 ? `, on ${rating} A: 210.8(F) ends at 50 A` : '';
+      const early =
+        outside && !since(view.edition, '2020')
+          ? `; ${view.edition} has no rule for outdoor outlets without a plug`
+          : '';
+      return {
+        reason: `${what}, and ${view.edition} asks for none there: ${withArticle(labelOf(area))}${large}${early}`,
+        section: since(view.edition, '2020') ? '210.8(D), (F)' : '210.8(D)',
+      };
+    }
+    default:
+      return noGfciAtReceptacle(view, box, area);
+  }
+}
+
 /** Why GFCI is asked for at an outlet, or null. */
 function gfciAsked(view: View, box: Box, area: Area): Ask | null {
   const { edition } = view;
@@ -249,7 +318,7 @@ function gfciAsked(view: View, box: Box, area: Area): Ask | null {
       return area.kind === 'crawl-space'
         ? { reason: 'lighting outlet in a crawl space', section: at(CRAWL_LIGHT_SECTION, edition) }
         : null;
-    case 'hard-wired':
+    case 'hardwired':
       return floorHeatAsks(view, box) ?? servedAsks(view, box) ?? outdoorOutlet(view, box, area).ask;
     default:
       return (
@@ -263,6 +332,10 @@ function gfciAsked(view: View, box: Box, area: Area): Ask | null {
   }
 }
 
+/** `a bedroom`, `an attic`; what is no count noun stays bare. */
+const withArticle = (label: string): string =>
+  /s$|^(outdoors|stairs)/.test(label) ? label : `${/^[aeiou]/.test(label) ? 'an' : 'a'} ${label}`;
+
 const isNewWork = (box: Box) => box.status === 'new' || box.status === 'replace';
 
 /** The rule in the catalogue that an answer belongs to: amendments are made to rules. */
@@ -275,12 +348,19 @@ interface Answer {
   provided(): string | null;
   /** Section that brings today's rule to a replacement. */
   replacement: string;
+  /** Why today's rule does not reach this work. */
+  leftAlone?: string;
   /** What is said when nothing is asked for. */
   none(): Ask;
 }
 
 /** Applies the reach of today's rule: new work, replacements by 406.4(D), existing work left alone, amendments. */
-function decide(topic: Topic, view: View, box: Box, { ask, provided, replacement, none }: Answer): Decision {
+function decide(
+  topic: Topic,
+  view: View,
+  box: Box,
+  { ask, provided, replacement, leftAlone, none }: Answer,
+): Decision {
   const providedBy = provided();
   if (!ask) return { topic, asked: 'not-required', providedBy, waived: false, ...none() };
   const off = view.amendmentsOf(ruleOf(topic, ask.section)).find((a) => a.action === 'off');
@@ -290,12 +370,16 @@ function decide(topic: Topic, view: View, box: Box, { ask, provided, replacement
   }
   if (ask.notKnown)
     return { topic, asked: 'not-known', providedBy, waived: false, reason: ask.reason, section: ask.section };
-  if (!isNewWork(box) && !ask.altered) {
-    const reason = `${ask.reason}; existing and not altered, so it is asked for when the receptacle is replaced`;
-    const section = `${ask.section}, ${replacement}`;
+  if (leftAlone !== undefined || (!isNewWork(box) && !ask.altered)) {
+    const when = isReceptacle(box)
+      ? 'existing and not altered, so it is asked for when the receptacle is replaced'
+      : 'existing and not altered';
+    const reason = `${ask.reason}; ${leftAlone ?? when}`;
+    const section = isReceptacle(box) ? `${ask.section}, ${replacement}` : ask.section;
     return { topic, asked: 'existing', providedBy, waived: false, reason, section };
   }
-  const section = box.status === 'replace' ? `${replacement}, ${ask.section}` : ask.section;
+  const section =
+    box.status === 'replace' && isReceptacle(box) ? `${replacement}, ${ask.section}` : ask.section;
   return { topic, asked: 'required', providedBy, waived: false, reason: ask.reason, section };
 }
 
@@ -315,20 +399,18 @@ function gfci(view: View, box: Box, area: Area): Answer {
     },
     replacement: '406.4(D)(3)',
     none: () => {
-      const excepted = box.device.kind === 'hard-wired' ? outdoorOutlet(view, box, area).excepted : null;
+      const excepted = box.device.kind === 'hardwired' ? outdoorOutlet(view, box, area).excepted : null;
       if (excepted) return { reason: excepted, section: OUTDOOR_OUTLETS };
-      return {
-        reason: `no place in the list of ${view.edition}: ${labelOf(area)}, no sink, tub or shower within 6' by cord`,
-        section: '210.8(A)',
-      };
+      return noGfci(view, box, area);
     },
   };
 }
 
-/** Whether something works at 120 V on its circuit. */
-function at120(circuit: Circuit, box: Box): boolean {
+/** Whether something works at 120 V on its circuit: what hangs on both hots, or has no neutral, does not. */
+function at120({ breaker, neutral }: Circuit, { box, stop }: RunStop): boolean {
   if (isReceptacle(box)) return box.device.volts === '125';
-  return box.device.kind !== 'hard-wired' || circuit.breaker.poles === 1;
+  if (breaker.poles === 1) return true;
+  return neutral && box.device.kind !== 'hardwired' && stop.hot !== 'both';
 }
 
 /** Whether an outlet brings its circuit under 210.12: by its room, or by the laundry there. */
@@ -339,11 +421,27 @@ const asksForArc = (view: View, box: Box, area: Area): boolean =>
 export function afciRoom(view: View, circuit: Circuit): { box: Box; area: Area } | null {
   const { rating } = circuit.breaker;
   if (rating > 20 || (rating === 10 && !since(view.edition, '2023'))) return null;
-  for (const { box, area } of runOf(view, circuit).stops) {
-    if (box.status === 'remove' || !at120(circuit, box)) continue;
+  for (const stop of runOf(view, circuit).stops) {
+    const { box, area } = stop;
+    if (box.status === 'remove' || !at120(circuit, stop)) continue;
     if (asksForArc(view, box, area)) return { box, area };
   }
   return null;
+}
+
+/** Why a circuit, or an outlet on none, is not under 210.12. */
+function noArc(view: View, box: Box, area: Area, on: { circuit: Circuit; stop: RunStop } | null): Ask {
+  const section = afciSection(view.edition);
+  const where = `${withArticle(labelOf(area))} is not in the list of ${view.edition}`;
+  if (!on) return { reason: where, section };
+  const { breaker } = on.circuit;
+  if (breaker.rating > 20)
+    return { reason: `on ${breaker.rating} A: only circuits of 20 A and less are asked for`, section };
+  if (breaker.rating === 10 && !since(view.edition, '2023'))
+    return { reason: `on 10 A: ${view.edition} asks for circuits of 15 and 20 A`, section };
+  if (!at120(on.circuit, on.stop))
+    return { reason: 'works at 240 V: only 120 V circuits are asked for', section };
+  return { reason: `nothing at 120 V on the circuit stands in a listed room; ${where}`, section };
 }
 
 /** A room that brings a circuit under 210.12, in words: one that is not listed does so by the laundry in it. */
@@ -375,10 +473,11 @@ function afci(view: View, box: Box, area: Area): Answer {
     ask,
     provided: () => describeOrigin(on ? afciMeans(on.circuit, on.stop) : null, box),
     replacement: '406.4(D)(4)',
-    none: () => ({
-      reason: 'the circuit is not a 120 V, 15 or 20 A one that supplies a listed room',
-      section: '210.12',
-    }),
+    // A luminaire or switch that is replaced leaves the wiring as it is: 406.4(D)(4) is of receptacles.
+    ...(box.status === 'replace' && !isReceptacle(box)
+      ? { leftAlone: 'replaced without altered wiring, so AFCI comes with the next change of the circuit' }
+      : {}),
+    none: () => noArc(view, box, area, on),
   };
 }
 
@@ -386,7 +485,7 @@ function afci(view: View, box: Box, area: Area): Answer {
 function tamperExcepted(view: View, box: Box): string | null {
   const { kind, rating } = box.device;
   if (!isReceptacle(box)) return 'not a receptacle';
-  if (rating > 20) return 'not a 15 or 20 A receptacle';
+  if (rating > 20) return `a ${rating} A receptacle: only those of 15 and 20 A are asked for`;
   if (kind === 'two-slot') return 'a nongrounding replacement receptacle';
   if (box.height > HIGHEST_COUNTED) return 'more than 5 ft 6 in. above the floor';
   if (box.mount === 'in-luminaire') return 'part of a luminaire or appliance';
@@ -421,7 +520,12 @@ function weatherResistant(_view: View, box: Box, area: Area): Answer {
     provided: () => (box.device.weatherResistant ? 'the receptacle' : null),
     replacement: '406.4(D)(6)',
     none: () => ({
-      reason: exposed === 'dry' ? 'dry location' : 'not a 15 or 20 A receptacle',
+      reason:
+        exposed === 'dry'
+          ? `a dry location: ${labelOf(area)}`
+          : isReceptacle(box)
+            ? `a ${box.device.rating} A receptacle: only those of 15 and 20 A are asked for`
+            : 'not a receptacle',
       section: '406.9',
     }),
   };

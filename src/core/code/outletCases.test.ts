@@ -41,9 +41,9 @@ const rated = (rating: 15 | 20 | 30 | 50, volts: '125' | '250' | '125/250'): Set
   breaker: { rating: rating === 50 ? 50 : rating, poles: volts === '125' ? 1 : 2 },
 });
 const hardWired = (kind: Fixture['kind'], poles: 1 | 2 = 1, rating: 15 | 20 | 30 | 40 | 50 = 20): Setup => ({
-  device: { kind: 'hard-wired', tamperResistant: false },
+  device: { kind: 'hardwired', tamperResistant: false },
   breaker: { poles, rating },
-  fixture: fixture(kind, 3, 70, 30, { id: 'fixture-it', connection: 'hard-wired' }),
+  fixture: fixture(kind, 3, 70, 30, { id: 'fixture-it', connection: 'hardwired' }),
   box: { serves: 'fixture-it' },
 });
 const cord = (kind: Fixture['kind'], rest: Setup = {}): Setup => ({
@@ -131,7 +131,7 @@ const ROWS: Row[] = [
     NO,
   ],
   [
-    'dishwasher, hard-wired',
+    'dishwasher, hardwired',
     inA('kitchen', hardWired('dishwasher')),
     ['210.8(D)', '422.5(A)', '210.8(D)'],
     ARC,
@@ -146,16 +146,9 @@ const ROWS: Row[] = [
     NO,
     NO,
   ],
-  ['range, hard-wired', inA('kitchen', hardWired('range', 2, 50)), ['-', '-', '210.8(D)'], NO, NO, NO],
-  [
-    'wall oven, hard-wired',
-    inA('kitchen', hardWired('wall-oven', 2, 40)),
-    ['-', '-', '210.8(D)'],
-    NO,
-    NO,
-    NO,
-  ],
-  ['cooktop, hard-wired', inA('kitchen', hardWired('cooktop', 2, 40)), ['-', '-', '210.8(D)'], NO, NO, NO],
+  ['range, hardwired', inA('kitchen', hardWired('range', 2, 50)), ['-', '-', '210.8(D)'], NO, NO, NO],
+  ['wall oven, hardwired', inA('kitchen', hardWired('wall-oven', 2, 40)), ['-', '-', '210.8(D)'], NO, NO, NO],
+  ['cooktop, hardwired', inA('kitchen', hardWired('cooktop', 2, 40)), ['-', '-', '210.8(D)'], NO, NO, NO],
   [
     '50 A range receptacle 3 ft from the sink',
     inA('kitchen', { ...rated(50, '125/250'), ...water('sink', 36) }),
@@ -274,7 +267,7 @@ const ROWS: Row[] = [
     WET,
   ],
   [
-    'heat pump, hard-wired, permit day not known',
+    'heat pump, hardwired, permit day not known',
     inA('outdoors', { ...hardWired('outdoor-unit', 2, 30), area: { location: 'wet' } }),
     // The 2023 edition excepts it until a day in 2026.
     ['-', '210.8(F)', '?'],
@@ -342,7 +335,7 @@ const ROWS: Row[] = [
     NO,
   ],
   [
-    'kiln hard-wired in an outbuilding',
+    'kiln hardwired in an outbuilding',
     inA('accessory', hardWired('kiln', 2, 50)),
     ['-', '-', '210.8(F)'],
     NO,
@@ -350,7 +343,7 @@ const ROWS: Row[] = [
     NO,
   ],
   [
-    'heater hard-wired in a garage',
+    'heater hardwired in a garage',
     inA('garage', hardWired('fixed-equipment', 2, 30)),
     ['-', '-', '210.8(F)'],
     NO,
@@ -382,7 +375,7 @@ const ROWS: Row[] = [
     NO,
   ],
   [
-    'sump pump, hard-wired, in a storage room',
+    'sump pump, hardwired, in a storage room',
     inA('utility', hardWired('sump-pump')),
     ['-', '422.5(A)', '210.8(D)'],
     NO,
@@ -431,7 +424,7 @@ const ROWS: Row[] = [
     NO,
     NO,
   ],
-  ['dryer, hard-wired', inA('laundry', hardWired('dryer', 2, 30)), ['-', '-', '210.8(D)'], NO, NO, NO],
+  ['dryer, hardwired', inA('laundry', hardWired('dryer', 2, 30)), ['-', '-', '210.8(D)'], NO, NO, NO],
   [
     'receptacle that carries a ceiling fan or luminaire, in a laundry',
     inA('laundry', { box: { purpose: 'ceiling-support', height: 96, mount: 'ceiling' } }),

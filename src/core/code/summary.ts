@@ -15,7 +15,7 @@ export function countsOf(findings: readonly Finding[]): Record<Level, number> {
   return counts;
 }
 
-export function summarise(findings: readonly Finding[]): Summary {
+export function summarize(findings: readonly Finding[]): Summary {
   const counts = countsOf(findings);
   return {
     counts,

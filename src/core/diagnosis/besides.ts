@@ -109,7 +109,7 @@ export interface AtStop {
  * What one box’s reading says beside that of the box before it.
  * @param at the newest reading of each stop, or null
  */
-export function besideNeighbour(run: Run, at: readonly (AtStop | null)[], stop: number): string | null {
+export function besideNeighbor(run: Run, at: readonly (AtStop | null)[], stop: number): string | null {
   const here = at[stop];
   if (!here || here.verdict.grade === 'good' || here.verdict.grade === 'none') return null;
   const { box, feeder } = run.stops[stop]!;

@@ -190,18 +190,18 @@ function flattened(vertices: readonly { x: number; y: number; bulge?: number }[]
     const chord = distance(v, next);
     if (chord === 0) continue;
     const radius = chord / 2 / Math.sin(angle / 2);
-    const toCentre = radius * Math.cos(angle / 2);
-    const centre = {
-      x: (v.x + next.x) / 2 - ((next.y - v.y) / chord) * toCentre,
-      y: (v.y + next.y) / 2 + ((next.x - v.x) / chord) * toCentre,
+    const toCenter = radius * Math.cos(angle / 2);
+    const center = {
+      x: (v.x + next.x) / 2 - ((next.y - v.y) / chord) * toCenter,
+      y: (v.y + next.y) / 2 + ((next.x - v.x) / chord) * toCenter,
     };
-    const start = Math.atan2(v.y - centre.y, v.x - centre.x);
+    const start = Math.atan2(v.y - center.y, v.x - center.x);
     const steps = Math.ceil(Math.abs((angle * 180) / Math.PI) / CHORD);
     for (let s = 1; s < steps; s++) {
       const at = start + (angle * s) / steps;
       points.push({
-        x: centre.x + Math.abs(radius) * Math.cos(at),
-        y: centre.y + Math.abs(radius) * Math.sin(at),
+        x: center.x + Math.abs(radius) * Math.cos(at),
+        y: center.y + Math.abs(radius) * Math.sin(at),
       });
     }
   }
@@ -402,7 +402,7 @@ export function levelToDxf(document: JobDocument, levelId: string): string {
     ['OUTLETS', 1],
     ['OUTLET-NAMES', 1],
   ];
-  for (const [name, colour] of layers) dxf.addLayer(name, colour, 'CONTINUOUS');
+  for (const [name, color] of layers) dxf.addLayer(name, color, 'CONTINUOUS');
   const on = (layer: string) => dxf.setCurrentLayerName(layer);
   const north = ({ x, y }: Point) => point3d(x, -y, 0);
   const flat = ({ x, y }: Point) => ({ point: point2d(x, -y) });

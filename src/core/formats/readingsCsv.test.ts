@@ -52,7 +52,7 @@ for (const formula of ['=1+1', '+1', '-1', '@SUM(A1)', '\t=1']) {
 
 const BAD: [string, string, RegExp][] = [
   ['wrong columns', 'a,b,c\r\n1,2,3', /line 1: column “id” is missing/],
-  ['an extra column', csv.replace('id,box_id', 'id,colour,box_id'), /column “colour” does not belong/],
+  ['an extra column', csv.replace('id,box_id', 'id,color,box_id'), /column “color” does not belong/],
   ['an empty file', '', /column “id” is missing/],
   [
     'volts that are text',

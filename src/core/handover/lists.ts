@@ -13,7 +13,7 @@ export interface InspectionList {
   name: string;
   about: string;
   rules: readonly string[];
-  /** Areas it looks at; all when left out. */
+  /** Areas it looks at; none of its own: everything its rules are about; left out: what is old. */
   kinds?: readonly AreaKind[];
 }
 
@@ -32,6 +32,7 @@ export const LISTS: readonly InspectionList[] = [
       'weather-cover',
       'tamper-resistant',
       'equipment-receptacle',
+      'equipment-disconnect',
       'lighting-outlet',
     ],
     kinds: ['outdoors', 'deck'],
@@ -52,6 +53,10 @@ export const LISTS: readonly InspectionList[] = [
       'face-up',
       'not-counted',
       'lighting-outlet',
+      'designated-circuits',
+      'hood-circuit',
+      'equipment-disconnect',
+      'switch-neutral',
     ],
     kinds: ['kitchen', 'pantry', 'dining'],
   },
@@ -68,6 +73,9 @@ export const LISTS: readonly InspectionList[] = [
       'gfci-accessible',
       'tamper-resistant',
       'lighting-outlet',
+      'designated-circuits',
+      'luminaire-place',
+      'switch-neutral',
     ],
     kinds: ['bathroom', 'laundry'],
   },
@@ -86,6 +94,8 @@ export const LISTS: readonly InspectionList[] = [
       'gfci-accessible',
       'tamper-resistant',
       'lighting-outlet',
+      'designated-circuits',
+      'equipment-disconnect',
     ],
     kinds: [
       'garage',
@@ -111,6 +121,13 @@ export const LISTS: readonly InspectionList[] = [
       'tamper-resistant',
       'controlled-marking',
       'not-counted',
+      'switch-neutral',
+      'switch-rating',
+      'half-switched-tab',
+      'luminaire-place',
+      'fan-box',
+      'luminaire-voltage',
+      'equipment-disconnect',
     ],
     kinds: [
       'bedroom',
@@ -128,10 +145,51 @@ export const LISTS: readonly InspectionList[] = [
     ],
   },
   {
+    id: 'panels',
+    name: 'Panels and service',
+    about: 'Place, breakers, conductors, grounding, surge and disconnects, load',
+    rules: [
+      'panel-place',
+      'panel-spaces',
+      'panel-rating',
+      'panel-bonding',
+      'panel-openings',
+      'doubled-lugs',
+      'directory',
+      'service-load',
+      'service-conductor',
+      'feeder',
+      'surge',
+      'outdoor-disconnect',
+      'electrodes',
+      'breaker-listed',
+      'standard-rating',
+      'small-conductor',
+      'circuit-load',
+      'ground-size',
+      'cable-route',
+      'simultaneous-disconnect',
+      'opposite-legs',
+      'required-circuits',
+      'service-out-of-scope',
+      'alarms',
+    ],
+    kinds: [],
+  },
+  {
     id: 'old-wiring',
     name: 'Old wiring and replacements',
     about: 'Boxes without a ground, and what a replacement brings with it',
-    rules: ['no-equipment-ground', 'gfci', 'afci', 'tamper-resistant', 'weather-resistant', 'tub-zone'],
+    rules: [
+      'no-equipment-ground',
+      'labels-stuck',
+      'aluminum-device',
+      'gfci',
+      'afci',
+      'tamper-resistant',
+      'weather-resistant',
+      'tub-zone',
+    ],
   },
 ];
 
@@ -176,7 +234,9 @@ export function listItems(view: View, findings: readonly Finding[], list: Inspec
     .map((finding) => ({ finding, areas: areasOf(view, finding) }))
     .filter(({ finding, areas }) =>
       list.kinds
-        ? finding.about.table === 'job' || areas.some((a) => list.kinds!.includes(a.kind))
+        ? list.kinds.length === 0 ||
+          finding.about.table === 'job' ||
+          areas.some((a) => list.kinds!.includes(a.kind))
         : isOld(view, finding),
     )
     .sort((a, b) => byGravity(a.finding, b.finding))

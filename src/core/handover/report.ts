@@ -12,10 +12,12 @@ import type {
   Circuit,
   Job,
   JobDocument,
+  Look,
   Observation,
   Proof,
   Reading,
 } from '#core/job/schema.ts';
+import { LOOK_ITEMS, standingLooks, type LookItem } from './looks.ts';
 import { registerOf, type RegisteredDevice } from '#core/records/deviceTests.ts';
 import { KNOWN_SOURCE, LIVE } from '#core/records/acts.ts';
 import { circuitState, seenFor, struckReadings } from '#core/records/proof.ts';
@@ -50,6 +52,8 @@ export interface Report {
   overrides: Proof[];
   /** The register: every protecting device with its tests. */
   devices: RegisteredDevice[];
+  /** What was looked at, the last look of each item and place. */
+  looks: { item: LookItem; look: Look }[];
   cautions: string[];
 }
 
@@ -89,6 +93,7 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
     proofs: proofs.filter((p) => !isOverride(p)),
     overrides: proofs.filter(isOverride),
     devices,
+    looks: LOOK_ITEMS.flatMap((item) => standingLooks(document, item.id).map((look) => ({ item, look }))),
     cautions: cautionsOf(outlets, readings, findings, devices),
   };
 }

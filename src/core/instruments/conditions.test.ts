@@ -3,7 +3,7 @@
  * circuit: 120 V behind 0.026 Ω (service, bus, breaker), three boxes in a row, 0.1 Ω a conductor and segment, 1 mΩ a
  * joint. At the third box the hot measures 0.333 Ω, the neutral and the ground 0.307 Ω each; with 10 A of load (12 Ω)
  * there flow 120/12.64 = 9.49 A. A conductor that hangs loose along one segment has 750 pF, 3.54 MΩ, to each of its two
- * neighbours: 60 V behind 1.77 MΩ, 59.1 V on a meter of 10 MΩ and 0.1 V on one of 3 kΩ.
+ * neighbors: 60 V behind 1.77 MΩ, 59.1 V on a meter of 10 MΩ and 0.1 V on one of 3 kΩ.
  */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';

@@ -1,6 +1,6 @@
 /**
  * Tone tracing: a transmitter between a conductor and a reference, and a receiver that hears the field of conductors near
- * it. Conductors of one cable couple, so that neighbours answer too until they are tied to ground.
+ * it. Conductors of one cable couple, so that neighbors answer too until they are tied to ground.
  */
 import { EARTH, type Voltages } from '#core/network/network.ts';
 import type { Conductor, Wiring } from '#core/network/wiring.ts';
@@ -12,7 +12,7 @@ const TRANSMITTER = { volts: 6, ohms: 1000, hertz: 1000 } as const;
 const BARS = 9;
 /** Volts of tone that show one bar at the lowest gain. */
 const ONE_BAR = TRANSMITTER.volts / 2 ** (BARS - 1);
-/** Share of a neighbour’s field heard with the receiver at one conductor of a bare splice, and along a cable. */
+/** Share of a neighbor’s field heard with the receiver at one conductor of a bare splice, and along a cable. */
 const NEIGHBOUR = { box: 0.02, cable: 1 } as const;
 
 /** The network with a tone sent into one node against another, and the house’s own power off. */

@@ -87,6 +87,15 @@ export const PLAIN_CONDITIONS: Conditions = {
 
 export const CEILING_HEIGHT = 96;
 
+/** Nobody has looked at what is there to see. */
+export const NOT_SEEN: Box['seen'] = {
+  luminaire: 'unknown',
+  fanBox: 'unknown',
+  aluminumRated: 'unknown',
+  switchNeutral: 'unknown',
+  labels: 'unknown',
+};
+
 /** Fields of an outlet that say nothing out of the ordinary. */
 export const PLAIN_BOX = {
   mount: 'wall',
@@ -95,6 +104,7 @@ export const PLAIN_BOX = {
   purpose: 'general',
   accessible: true,
   controls: [],
+  seen: NOT_SEEN,
   found: null,
   through: [],
 } as const satisfies Partial<Box>;
@@ -119,6 +129,7 @@ export const PLAIN_FIXTURE = {
   futureProvision: false,
   connection: 'none',
   nameplate: null,
+  disconnect: 'unknown',
   note: '',
 } as const satisfies Partial<Fixture>;
 
@@ -136,6 +147,21 @@ export const PLAIN_NAMEPLATE = {
 export const PLAIN_PANEL = {
   tandemSpaces: [],
   feeder: null,
+  status: 'existing',
+  clear: { width: null, depth: null, height: null, highestHandle: null },
+  foreignAbove: 'unknown',
+  service: {
+    gauge: null,
+    material: 'copper',
+    surge: 'unknown',
+    outdoorDisconnect: 'unknown',
+    electrodes: null,
+    rods: 0,
+    rodProved: 'unknown',
+    waterBonded: 'unknown',
+    gasBonded: 'unknown',
+    intersystem: 'unknown',
+  },
   oneMain: 'unknown',
   bonded: true,
   otherBuilding: false,
@@ -169,6 +195,9 @@ export const PLAIN_CIRCUIT = {
   neutral: true,
   material: 'copper',
   cable: 'NM-B',
+  ground: null,
+  route: 'unknown',
+  cover: null,
   ambient: 30,
   bundled: 2,
 } as const satisfies Partial<Circuit>;

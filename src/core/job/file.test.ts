@@ -144,7 +144,7 @@ const BAD: [string, string, RegExp][] = [
   ['empty text', '', /file: is not complete JSON/],
   ['a list', '[]', /file: expected a job file/],
   ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
-  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 9, made by a later Hekto/],
+  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 10, made by a later Hekto/],
   ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
   [
     '__proto__ keys',
@@ -161,8 +161,8 @@ const BAD: [string, string, RegExp][] = [
   ['a missing table', changed((f) => delete (f as Raw).circuits), /circuits: expected a value, found none/],
   [
     'an unknown field',
-    changed((f) => (f.job.colour = 'red')),
-    /job: has a field that does not belong here: colour/,
+    changed((f) => (f.job.color = 'red')),
+    /job: has a field that does not belong here: color/,
   ],
   [
     'voltage above 300',

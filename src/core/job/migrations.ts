@@ -2,7 +2,7 @@
 import { freeName, lettersOf, nameKey } from './names.ts';
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 8;
+export const VERSION = 9;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -346,6 +346,90 @@ function fromVersion7(file: Raw): Raw {
   };
 }
 
+/** Words of version 8 that the trade spells otherwise. */
+const RENAMED: Readonly<Record<string, string>> = {
+  aluminium: 'aluminum',
+  grey: 'gray',
+  traveller: 'traveler',
+  disposer: 'disposal',
+  'hard-wired': 'hardwired',
+};
+const renamed = (word: unknown): unknown => (typeof word === 'string' ? (RENAMED[word] ?? word) : word);
+const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null;
+/** A row with some of its words renamed, where it has them. */
+const withRenamed = <T>(row: T, ...keys: string[]): T =>
+  isRaw(row)
+    ? ({
+        ...row,
+        ...Object.fromEntries(keys.filter((k) => k in row).map((k) => [k, renamed((row as Raw)[k])])),
+      } as T)
+    : row;
+
+function foundFrom8(found: unknown): unknown {
+  if (!isRaw(found)) return found;
+  const conductors = list(found.conductors).map((c) => {
+    if (!isRaw(c)) return c;
+    const { colour, ...rest } = c;
+    return { ...withRenamed(rest, 'function'), color: renamed(colour) };
+  });
+  const signs = Array.isArray(found.signs) ? found.signs.map(renamed) : found.signs;
+  return { ...found, conductors, signs };
+}
+
+/** Words as the trade spells them; what inspectors look at has its place, and nobody has looked yet. */
+function fromVersion8(file: Raw): Raw {
+  return {
+    ...file,
+    version: 9,
+    fixtures: list(file.fixtures).map((f) =>
+      isRaw(f) ? { ...withRenamed(f, 'kind', 'connection'), disconnect: 'unknown' } : f,
+    ),
+    panels: list(file.panels).map((p) =>
+      isRaw(p)
+        ? {
+            ...p,
+            feeder: withRenamed(p.feeder, 'material'),
+            status: 'existing',
+            clear: { width: null, depth: null, height: null, highestHandle: null },
+            foreignAbove: 'unknown',
+            service: {
+              gauge: null,
+              material: 'copper',
+              surge: 'unknown',
+              outdoorDisconnect: 'unknown',
+              electrodes: null,
+              rods: 0,
+              rodProved: 'unknown',
+              waterBonded: 'unknown',
+              gasBonded: 'unknown',
+              intersystem: 'unknown',
+            },
+          }
+        : p,
+    ),
+    boxes: list(file.boxes).map((b) =>
+      isRaw(b)
+        ? {
+            ...b,
+            device: withRenamed(b.device, 'kind'),
+            seen: {
+              luminaire: 'unknown',
+              fanBox: 'unknown',
+              aluminumRated: 'unknown',
+              switchNeutral: 'unknown',
+              labels: 'unknown',
+            },
+            found: foundFrom8(b.found),
+          }
+        : b,
+    ),
+    circuits: list(file.circuits).map((c) =>
+      isRaw(c) ? { ...withRenamed(c, 'material'), ground: null, route: 'unknown', cover: null } : c,
+    ),
+    looks: [],
+  };
+}
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
@@ -354,6 +438,7 @@ const STEPS: Record<number, (file: Raw) => Raw> = {
   5: fromVersion5,
   6: fromVersion6,
   7: fromVersion7,
+  8: fromVersion8,
 };
 
 /** Applies every step from the file's version up to the current one. */

@@ -23,6 +23,7 @@ import {
   energizingSchema,
   observationSchema,
   deviceTestSchema,
+  lookSchema,
 } from './schema/records.ts';
 
 export * from './schema/words.ts';
@@ -54,6 +55,7 @@ export type Reading = InferType<typeof readingSchema>;
 export type Proof = InferType<typeof proofSchema>;
 export type Energizing = InferType<typeof energizingSchema>;
 export type Observation = InferType<typeof observationSchema>;
+export type Look = InferType<typeof lookSchema>;
 export type DeviceTest = InferType<typeof deviceTestSchema>;
 export type Limits = Settings['limits'];
 export type LampTesterSettings = Settings['tester'];
@@ -95,6 +97,7 @@ export const TABLES = {
   energizings: table(energizingSchema, 'energizing', 20000, RECORD),
   observations: table(observationSchema, 'observation', 100000, RECORD),
   deviceTests: table(deviceTestSchema, 'device test', 20000, RECORD),
+  looks: table(lookSchema, 'look', 50000, RECORD),
 };
 
 export type TableName = keyof typeof TABLES;

@@ -12,7 +12,7 @@ import type { Placement } from './placement.ts';
 
 /** A box cannot be mounted nearer to a corner or to the edge of an opening than this, inches. */
 export const EDGE_CLEARANCE = 3;
-/** From a stud's centre to the centre of a box nailed to its side: half a stud and half a box, inches. */
+/** From a stud's center to the center of a box nailed to its side: half a stud and half a box, inches. */
 const STUD_TO_BOX = 1.875;
 /** Distance from the wall at which a floor outlet is set in front of fixed glass, inches. */
 const FLOOR_OUTLET_OUT = 6;
@@ -187,7 +187,7 @@ function mounted(
   const nail =
     stud < 0.5
       ? 'on the side of a stud'
-      : `${formatLength(stud)} from a stud at ${settings.studSpacing}" centres`;
+      : `${formatLength(stud)} from a stud at ${settings.studSpacing}" centers`;
   const where = `wall ${outline.walls.indexOf(wall) + 1} at ${formatLength(offset)}`;
   const base: Placement = {
     areaId: area.id,

@@ -4,11 +4,11 @@
  */
 import { isTub } from '#core/tables/fixtures.ts';
 import { since } from '#core/tables/editions.ts';
-import { neighboursOf } from '#core/plan/joined.ts';
+import { neighborsOf } from '#core/plan/joined.ts';
 import { wallCoverage } from '#core/plan/coverage.ts';
 import type { Rule, Subjects } from '#core/code/rule.ts';
 import { APPLIANCE_REACH } from '#core/code/rules/appliance-receptacle.ts';
-import { BASIN_REACH } from '#core/code/rules/bathroom-basin.ts';
+import { BASIN_REACH } from '#core/plan/reach.ts';
 import { deckExcused, HIGHEST_OUTDOORS } from '#core/code/rules/deck-receptacle.ts';
 import { SERVICE_REACH } from '#core/code/rules/equipment-receptacle.ts';
 import { FOYER_WALL } from '#core/code/rules/foyer-receptacles.ts';
@@ -214,7 +214,7 @@ function houseSide(view: View, area: Area): (spot: Spot) => number {
   const shared = new Set(
     outline.walls
       .filter((w) =>
-        neighboursOf(view, area)
+        neighborsOf(view, area)
           .filter((n) => !isOutside(n))
           .some((n) => outlineOf(n).walls.some((other) => sharesWall(w, other))),
       )

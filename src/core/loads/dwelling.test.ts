@@ -51,7 +51,7 @@ const rancher = dwelling(1800, [
   item('dryer', 'dryer', 5500),
   item('water heater', 'appliance', 4500),
   item('dishwasher', 'appliance', 1200, { ...at120, ...motor }),
-  item('disposer', 'appliance', 900, { ...at120, ...motor }),
+  item('disposal', 'appliance', 900, { ...at120, ...motor }),
   item('cooler', 'cooling', 5760, motor),
   item('furnace', 'space-heat', 10000),
 ]);
@@ -60,7 +60,7 @@ const colonial = dwelling(2400, [
   item('dryer', 'dryer', 4800),
   item('water heater', 'appliance', 4500),
   item('dishwasher', 'appliance', 1200, at120),
-  item('disposer', 'appliance', 800, { ...at120, ...motor }),
+  item('disposal', 'appliance', 800, { ...at120, ...motor }),
   item('microwave', 'appliance', 1500, at120),
   item('bath fan', 'appliance', 300, { ...at120, ...motor }),
   item('heat pump', 'heat-pump', 6000, motor),
@@ -159,7 +159,7 @@ for (const [what, house, method, edition, va, amps, rating, conductor] of CASES)
 test('the neutral of the colonial: lighting, 120 V appliances at 75 %, range and dryer at 70 %', () => {
   const load = dwellingLoad({ ...colonial, edition: '2017' }, 'standard');
   assert.ok(load.ok && load.value.neutral);
-  // 6045 + 0.75 × (1200 + 800 + 1500 + 300) + 3500 + 6160 + 25 % of the disposer.
+  // 6045 + 0.75 × (1200 + 800 + 1500 + 300) + 3500 + 6160 + 25 % of the disposal.
   assert.equal(Math.round(load.value.neutral.va), 6045 + 2850 + 3500 + 6160 + 200);
   assert.equal(load.value.neutral.amps, 78);
 });
@@ -196,7 +196,7 @@ for (const [kilowatts, va] of RANGES) {
 test('service conductors by the 83 % rule', () => {
   const found = [100, 110, 125, 150, 175, 200].map((r) => [
     serviceConductor(r, 'copper'),
-    serviceConductor(r, 'aluminium'),
+    serviceConductor(r, 'aluminum'),
   ]);
   assert.deepEqual(found, [
     ['4', '2'],

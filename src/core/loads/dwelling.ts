@@ -5,6 +5,7 @@
 import type { DwellingLoadKind } from '#core/tables/loadKinds.ts';
 import { at, since, type PerEdition } from '#core/tables/editions.ts';
 import { ampacity, GAUGES_BY_SIZE, STANDARD_BREAKERS, type Material } from '#core/tables/conductors.ts';
+import { DWELLING_SHARE } from '#core/tables/circuits.ts';
 import { rangeDemand } from '#core/tables/cooking.ts';
 import type { Edition, Gauge } from '#core/job/schema.ts';
 import { fail, ok, type Result } from '#core/units/result.ts';
@@ -381,7 +382,7 @@ const dropFraction = (amps: number): number => {
 
 /** The conductor of a dwelling's service or main feeder: 83 % of the rating in the 75 °C column, 310.12. */
 export const serviceConductor = (rating: number, material: Material): Gauge | null =>
-  GAUGES_BY_SIZE.find((g) => (ampacity(g, material, 75) ?? 0) >= 0.83 * rating - 1e-9) ?? null;
+  GAUGES_BY_SIZE.find((g) => (ampacity(g, material, 75) ?? 0) >= DWELLING_SHARE * rating - 1e-9) ?? null;
 
 /**
  * Works out a dwelling's load.
@@ -396,8 +397,8 @@ export function dwellingLoad(dwelling: Dwelling, method: LoadMethod): Result<Dwe
   const least = method === 'optional' || dwelling.oneFamily ? 100 : 60;
   const rating = STANDARD_BREAKERS.find((r) => r >= Math.max(amps, least) - 1e-9);
   if (rating === undefined)
-    return fail(`${plain(amps)} A is above 200 A, the largest rating worked with here`);
+    return fail(`${plain(amps)} A is above 400 A, the largest rating worked with here`);
   const conductor = serviceConductor(rating, dwelling.material);
-  if (conductor === null) return fail(`no conductor to 4/0 AWG serves ${rating} A`);
+  if (conductor === null) return fail(`no conductor of the table serves ${rating} A`);
   return ok({ method, lines, va, amps, rating, conductor, neutral });
 }

@@ -89,14 +89,14 @@ export class Fold {
   private readonly groups: readonly Group[];
   private readonly step: Int32Array;
   private readonly starts: Int32Array;
-  /** Neighbours as steps. */
+  /** Neighbors as steps. */
   private readonly beside: Int32Array;
   /** First clique below each, and the next beside it. */
   private readonly firstChild: Int32Array;
   private readonly nextChild: Int32Array;
   /** Where each clique’s message begins. */
   private readonly messageAt: Int32Array;
-  /** Branches that have their home in a clique’s star, by neighbour and to earth. */
+  /** Branches that have their home in a clique’s star, by neighbor and to earth. */
   private readonly star: Float64Array;
   private readonly earth: Float64Array;
   /** Groups whose branches have their home in a clique. */
@@ -113,14 +113,14 @@ export class Fold {
   /** @param structure in which the nodes of each group are together; no branch is in two groups */
   constructor(network: Network, hertz: number, groups: readonly Group[], structure: Elimination) {
     const { nodes, branches, sources } = network;
-    const { step, starts, neighbours, places } = structure;
+    const { step, starts, neighbors, places } = structure;
     const n = nodes.length;
     this.network = network;
     this.omega = 2 * Math.PI * hertz;
     this.groups = groups;
     this.starts = starts;
     this.step = step;
-    const beside = Int32Array.from(neighbours, (node) => step[node]!);
+    const beside = Int32Array.from(neighbors, (node) => step[node]!);
     this.beside = beside;
     this.firstChild = new Int32Array(n).fill(-1);
     this.nextChild = new Int32Array(n).fill(-1);
@@ -230,7 +230,7 @@ export class Fold {
     for (let c = this.firstChild[k]!; c >= 0; c = this.nextChild[c]!) if (c !== child) this.take(this.up, c);
   }
 
-  /** Where a clique’s neighbours and earth stand in the mesh. */
+  /** Where a clique’s neighbors and earth stand in the mesh. */
   private locate(k: number): number {
     const { starts, beside, local, spots, mesh } = this;
     let count = 0;

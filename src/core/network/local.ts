@@ -23,7 +23,7 @@ export interface LocalEdge {
 /** Room for groups of at most so many nodes, used again for each. */
 export class LocalSolver {
   private readonly width: number;
-  /** Own branches and what is folded in, then each neighbour’s share of the node that goes. */
+  /** Own branches and what is folded in, then each neighbor’s share of the node that goes. */
   private readonly sumRe: Float64Array;
   private readonly sumIm: Float64Array;
   /** One by the sum at each node as it goes. */

@@ -1,5 +1,5 @@
 /**
- * Solves a network by eliminating one node at a time: its star of branches becomes a mesh between its neighbours
+ * Solves a network by eliminating one node at a time: its star of branches becomes a mesh between its neighbors
  * (Rosen, Journal IEE 1924), which is the LDLᵀ factorization of the nodal matrix. Each pivot is the sum of the branches
  * at its node, never a difference of large numbers (Grassmann, Taksar and Heyman, Operations Research 1985), so that what
  * hangs from the rest by a millionth of a microsiemens keeps its digits. Nodes go by least degree (Tinney and Walker,
@@ -7,18 +7,18 @@
  */
 import { EARTH, Voltages, type Network } from './network.ts';
 
-/** Order of elimination with the neighbours left at each step: the structure of a network, whatever its values. */
+/** Order of elimination with the neighbors left at each step: the structure of a network, whatever its values. */
 export interface Elimination {
   order: Int32Array;
   /** Step at which each node goes. */
   step: Int32Array;
-  /** Where the neighbours of each step begin in `neighbours`, and one past the last. */
+  /** Where the neighbors of each step begin in `neighbors`, and one past the last. */
   starts: Int32Array;
   /** Nodes that are still there and joined to the one that goes. */
-  neighbours: Int32Array;
-  /** Where each branch is gathered: a place in `neighbours`, or −1 − step for a branch to earth, or none. */
+  neighbors: Int32Array;
+  /** Where each branch is gathered: a place in `neighbors`, or −1 − step for a branch to earth, or none. */
   places: Int32Array;
-  /** For each pair of neighbours of a step, where the mesh branch between them is gathered. */
+  /** For each pair of neighbors of a step, where the mesh branch between them is gathered. */
   fill: Int32Array;
 }
 
@@ -34,7 +34,7 @@ export function eliminationOf(
 ): Elimination {
   const n = nodes.length;
   const ends = [...branches, ...sources];
-  // Few neighbours each: lists are searched faster than sets.
+  // Few neighbors each: lists are searched faster than sets.
   const beside: number[][] = Array.from({ length: n }, () => []);
   const meet = (a: number, b: number): void => {
     if (!beside[a]!.includes(b)) beside[a]!.push(b);
@@ -50,7 +50,7 @@ export function eliminationOf(
   const order = new Int32Array(n);
   const step = new Int32Array(n).fill(-1);
   const starts = new Int32Array(n + 1);
-  const neighbours: number[] = [];
+  const neighbors: number[] = [];
   // Nodes by degree; an entry whose degree has changed since is passed over.
   const byDegree: number[][] = [];
   const enter = (node: number) => (byDegree[beside[node]!.length] ??= []).push(node);
@@ -66,10 +66,10 @@ export function eliminationOf(
     }
     order[k] = node;
     step[node] = k;
-    starts[k] = neighbours.length;
+    starts[k] = neighbors.length;
     const left = beside[node]!;
     for (const a of left) {
-      neighbours.push(a);
+      neighbors.push(a);
       const list = beside[a]!;
       list[list.indexOf(node)] = list[list.length - 1]!;
       list.pop();
@@ -77,24 +77,24 @@ export function eliminationOf(
     }
     left.forEach(enter);
   }
-  starts[n] = neighbours.length;
+  starts[n] = neighbors.length;
   const placeOf = (a: number, b: number): number => {
     if (a === b) return NOWHERE;
     if (a === EARTH || b === EARTH) return -1 - step[a === EARTH ? b : a]!;
     const [first, other] = step[a]! < step[b]! ? [a, b] : [b, a];
     for (let p = starts[step[first]!]!; p < starts[step[first]! + 1]!; p++)
-      if (neighbours[p] === other) return p;
+      if (neighbors[p] === other) return p;
     throw new Error(`No place for a branch between nodes ${a} and ${b}`);
   };
   const fill: number[] = [];
   for (let k = 0; k < n; k++)
     for (let i = starts[k]!; i < starts[k + 1]!; i++)
-      for (let j = i + 1; j < starts[k + 1]!; j++) fill.push(placeOf(neighbours[i]!, neighbours[j]!));
+      for (let j = i + 1; j < starts[k + 1]!; j++) fill.push(placeOf(neighbors[i]!, neighbors[j]!));
   return {
     order,
     step,
     starts,
-    neighbours: Int32Array.from(neighbours),
+    neighbors: Int32Array.from(neighbors),
     places: Int32Array.from(ends, ({ from, to }) => placeOf(from, to)),
     fill: Int32Array.from(fill),
   };
@@ -104,11 +104,11 @@ export function eliminationOf(
 export class Factors {
   private readonly structure: Elimination;
   private readonly network: Network;
-  /** Each neighbour's share of what the node that goes is fed: branch by sum of branches. */
+  /** Each neighbor's share of what the node that goes is fed: branch by sum of branches. */
   private readonly shares: Float64Array;
   /** One by the sum of branches, by step. */
   private readonly inverse: Float64Array;
-  /** Neighbours as steps, twice over: where their real parts stand in a vector by step. */
+  /** Neighbors as steps, twice over: where their real parts stand in a vector by step. */
   private readonly targets: Int32Array;
   /** Step at which each node goes. */
   readonly step: Int32Array;
@@ -120,9 +120,9 @@ export class Factors {
   constructor(network: Network, hertz: number, structure: Elimination = eliminationOf(network)) {
     this.network = network;
     this.structure = structure;
-    const { step, starts, neighbours, places, fill } = structure;
+    const { step, starts, neighbors, places, fill } = structure;
     const n = step.length;
-    const mesh = new Float64Array(2 * neighbours.length);
+    const mesh = new Float64Array(2 * neighbors.length);
     const earth = new Float64Array(2 * n);
     const add = (place: number, re: number, im: number): void => {
       if (place === NOWHERE) return;
@@ -136,10 +136,10 @@ export class Factors {
     for (const { conductance, capacitance } of network.branches)
       add(places[place++]!, conductance, omega * capacitance);
     for (const { ohms } of network.sources) add(places[place++]!, 1 / ohms, 0);
-    const shares = new Float64Array(2 * neighbours.length);
+    const shares = new Float64Array(2 * neighbors.length);
     const inverse = new Float64Array(2 * n);
     let filled = 0;
-    const targets = Int32Array.from(neighbours, (node) => 2 * step[node]!);
+    const targets = Int32Array.from(neighbors, (node) => 2 * step[node]!);
     for (let k = 0; k < n; k++) {
       const first = starts[k]!;
       const end = starts[k + 1]!;

@@ -1,4 +1,6 @@
 /** The feeder of a subpanel: breaker against load and conductor, four wires, ground, drop. */
+import { DWELLING_SECTION, DWELLING_SHARE } from '#core/tables/circuits.ts';
+import { at } from '#core/tables/editions.ts';
 import type { View } from '#core/view/view.ts';
 import { conditionsOf } from '#core/circuits/circuitLoad.ts';
 import { lengthOf, panelPlace, plannedBetween, runOf } from '#core/circuits/run.ts';
@@ -12,7 +14,13 @@ import {
 import { dwellingLoad } from '#core/loads/dwelling.ts';
 import { legsTogether } from './balance.ts';
 import { circuitsBehind, loadOf } from './jobLoad.ts';
-import { GAUGES_BY_SIZE, ohmsPerThousandFeet, smallConductorCap } from '#core/tables/conductors.ts';
+import {
+  GAUGES_BY_SIZE,
+  ohmsPerThousandFeet,
+  sizeName,
+  smallConductorCap,
+  standardAtMost,
+} from '#core/tables/conductors.ts';
 import type { Feeder, Gauge, JobDocument, Panel } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
 import type { Step } from '#core/circuits/demand/demand.ts';
@@ -46,6 +54,15 @@ export function feederLoad(view: View, panel: Panel): { amps: number; from: stri
     : { amps: planned, from: 'planning load on the fuller leg' };
 }
 
+/** Whether all that the dwelling has hangs behind a feeder of 100 to 400 A from its service. */
+function carriesDwelling(document: JobDocument, panel: Panel, { panelId, rating }: Feeder): boolean {
+  const from = document.panels[panelId];
+  if (!from || from.feeder !== null || rating < 100 || rating > 400) return false;
+  const services = Object.values(document.panels).filter((p) => p.feeder === null);
+  const behind = circuitsBehind(document, panel).length;
+  return services.length === 1 && behind > 0 && behind === circuitsBehind(document, from).length;
+}
+
 /**
  * @param amps load of the feeder, amperes at 240 V
  */
@@ -61,13 +78,19 @@ export function sizeFeeder(
   const planned = plannedBetween(settings, panelPlace(document, from), panelPlace(document, panel), true);
   const length = feeder.measured ?? lengthOf(planned);
   const conditions = conditionsOf(document.job, feeder);
+  const whole = carriesDwelling(document, panel, feeder);
+  /** A feeder that carries the whole dwelling may be 83 % of its rating, as a service may. */
+  const allowed = (gauge: Gauge, usable: number): number | null => {
+    const plain = largestBreaker(gauge, feeder.material, usable, true);
+    return whole ? Math.max(plain ?? 0, standardAtMost(usable / DWELLING_SHARE) ?? 0) : plain;
+  };
   const largestFor = (gauge: Gauge): number | null => {
     const u = usableAmpacity(gauge, conditions, feeder.rating);
-    return u && u.usable >= amps - 1e-9 ? largestBreaker(gauge, feeder.material, u.usable, true) : null;
+    return u && u.usable >= amps - 1e-9 ? allowed(gauge, u.usable) : null;
   };
   const leastGauge = GAUGES_BY_SIZE.find((g) => (largestFor(g) ?? 0) >= feeder.rating) ?? null;
   const u = usableAmpacity(feeder.gauge, conditions, feeder.rating);
-  const largest = u && largestBreaker(feeder.gauge, feeder.material, u.usable, true);
+  const largest = u && allowed(feeder.gauge, u.usable);
   const ground = equipmentGround(feeder.rating, feeder.material, feeder.gauge, leastGauge ?? feeder.gauge);
   const ohms = ohmsPerThousandFeet(feeder.gauge, feeder.material, settings.conductorTemperature);
   const feet = length / 12;
@@ -83,8 +106,8 @@ export function sizeFeeder(
     {
       what: 'Conductor',
       working: u
-        ? `${feeder.gauge} AWG ${feeder.material}, ${u.column} °C column: ${u.base} A`
-        : `there is no ${feeder.gauge} AWG ${feeder.material} in the table, or not at ${feeder.ambient} °C`,
+        ? `${sizeName(feeder.gauge)} ${feeder.material}, ${u.column} °C column: ${u.base} A`
+        : `there is no ${sizeName(feeder.gauge)} ${feeder.material} in the table, or not at ${feeder.ambient} °C`,
       section: '110.14(C)',
     },
     ...(u
@@ -92,14 +115,20 @@ export function sizeFeeder(
           whereItRuns(u, document.job.edition),
           {
             what: 'Breaker on that conductor',
-            working: `at most ${largest ?? 0} A`,
-            section: smallConductorCap(feeder.gauge, feeder.material) === null ? '240.4(B)' : '240.4(D)',
+            working: whole
+              ? `it carries the whole dwelling: ${round(u.usable, 1)} A ÷ ${DWELLING_SHARE}: at most ${largest ?? 0} A`
+              : `at most ${largest ?? 0} A`,
+            section: whole
+              ? at(DWELLING_SECTION, document.job.edition)
+              : smallConductorCap(feeder.gauge, feeder.material) === null
+                ? '240.4(B)'
+                : '240.4(D)',
           },
         ]
       : []),
     {
       what: 'Equipment ground',
-      working: `${ground} AWG for ${feeder.rating} A`,
+      working: `${sizeName(ground)} for ${feeder.rating} A`,
       section: '250.122',
     },
     {

@@ -10,7 +10,7 @@ import { floorAreaOf, loadOf } from './jobLoad.ts';
 import { purposeOf } from './purpose.ts';
 import { spareFor } from './spare.ts';
 
-const wired = { connection: 'hard-wired' } as const;
+const wired = { connection: 'hardwired' } as const;
 
 test('floor area: rooms with half a wall around them, without garage, porch and what is not finished', () => {
   const square = room([120, 120, 120, 120]);
@@ -31,7 +31,7 @@ test('appliances count by their nameplates, with what each of them is', () => {
     fixture('heat-pump', 1, 20, 30, { ...wired, ...plate(240, { minimumAmpacity: 20 }), status: 'new' }),
     fixture('air-handler', 1, 60, 20, { ...wired, ...plate(240, { watts: 9600 }) }),
     fixture('dryer', 2, 20, 27, { connection: 'cord' }),
-    fixture('disposer', 2, 60, 10, { ...wired, ...plate(120, { amps: 7.5 }) }),
+    fixture('disposal', 2, 60, 10, { ...wired, ...plate(120, { amps: 7.5 }) }),
     fixture('motor', 3, 20, 20, { ...wired, ...plate(240, { horsepower: 1 }) }),
     fixture('kiln', 3, 60, 34, { connection: 'cord' }),
     fixture('television', 4, 60, 50, { connection: 'cord', ...plate(120, { amps: 2 }) }),
@@ -155,7 +155,9 @@ test('a feeder through an attic, beside others: heat and bundling take their sha
   assert.equal(hot.leastGauge, '4');
   assert.match(hot.steps.map((s) => s.working).join('\n'), /90 °C value × 0\.82 × 0\.8 = 49\.2 A/);
   // 195 A × 0.29 = 56.6 A, for which 60 A is the next breaker.
-  assert.equal(sized({ ambient: 85 }).leastGauge, '2/0');
+  assert.equal(sized({ ambient: 85, cable: 'raceway' }).leastGauge, '2/0');
+  // NM-B ends at 2 AWG: none of it serves there.
+  assert.equal(sized({ ambient: 85 }).leastGauge, null);
 });
 
 test('names say what a circuit feeds and where', () => {

@@ -1,6 +1,6 @@
 /** The dwelling's load from what is on record: rooms, circuits and nameplates, all of them or those behind one panel. */
 import { FIXTURES } from '#core/tables/fixtures.ts';
-import { fixturesOn } from '#core/circuits/circuitLoad.ts';
+import { fixturesOn, heatsByElements, isGasDryer } from '#core/circuits/circuitLoad.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { lookup } from '#core/view/lookup.ts';
 import type { View } from '#core/view/view.ts';
@@ -11,10 +11,9 @@ import { rowsById, servedBy } from '#core/job/document.ts';
 import { isClosed, outlineOf } from '#core/job/outline.ts';
 import type { Area, AreaKind, Circuit, Fixture, JobDocument, Panel } from '#core/job/schema.ts';
 import type { Dwelling, LoadItem } from '#core/loads/dwelling.ts';
+import { servesBasin } from '#core/plan/reach.ts';
 import { dutiesOf, type Duties } from './duty.ts';
 
-/** Load of the elements from which a furnace or air handler heats electrically, VA. */
-const ELEMENTS = 2000;
 /** Not in the floor area of 220.12: garages, open porches, and space that is not finished or cannot be. */
 const UNCOUNTED: readonly AreaKind[] = [
   'garage',
@@ -95,15 +94,27 @@ export const dutiesOn = lookup(
   (view, circuit: Circuit): Duties => {
     const { document } = view;
     const stops = runOf(view, circuit).stops.filter(({ box }) => box.status !== 'remove');
-    return dutiesOf(stops, ({ box }) => servedBy(document, box), view.edition);
+    return dutiesOf(
+      stops,
+      ({ box }) => servedBy(document, box),
+      view.edition,
+      ({ box, area }) => servesBasin(view, box, area),
+    );
   },
 );
+
 function itemOf(fixture: Fixture, va: number, all: readonly Fixture[]): LoadItem {
-  const elements = (fixture.kind === 'furnace' || fixture.kind === 'air-handler') && va >= ELEMENTS;
+  const elements = heatsByElements(fixture, va);
   const withPump = all.some((f) => f.kind === 'heat-pump');
   return {
     name: fixture.name,
-    kind: elements ? (withPump ? 'supplementary-heat' : 'space-heat') : FIXTURES[fixture.kind].dwelling,
+    kind: elements
+      ? withPump
+        ? 'supplementary-heat'
+        : 'space-heat'
+      : isGasDryer(fixture)
+        ? 'appliance'
+        : FIXTURES[fixture.kind].dwelling,
     va,
     volts: (fixture.nameplate?.volts ?? 240) > 150 ? 240 : 120,
     motor: FIXTURES[fixture.kind].motor && !elements,
@@ -133,7 +144,7 @@ function jobLoad(view: View, panel: Panel): JobLoad {
   const counted = view.rows('fixtures').filter((f) => {
     if (f.status === 'remove' || f.connection === 'none') return false;
     if (!whole && !onThese.has(f)) return false;
-    return f.connection === 'hard-wired' || f.fastened || own.has(f) || FIXTURES[f.kind].heavy;
+    return f.connection === 'hardwired' || f.fastened || own.has(f) || FIXTURES[f.kind].heavy;
   });
   counted.sort(byName);
   const items: LoadItem[] = [];
@@ -141,7 +152,7 @@ function jobLoad(view: View, panel: Panel): JobLoad {
   const lacking: Fixture[] = [];
   for (const fixture of counted) {
     // A dryer counts 5,000 VA at least, whatever its nameplate says.
-    const va = plateVa(fixture) ?? (fixture.kind === 'dryer' ? 0 : null);
+    const va = plateVa(fixture) ?? (fixture.kind === 'dryer' && !isGasDryer(fixture) ? 0 : null);
     if (va === null) {
       if (FIXTURES[fixture.kind].heavy) lacking.push(fixture);
       continue;

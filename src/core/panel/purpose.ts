@@ -15,7 +15,7 @@ function useOf(boxes: readonly Box[]): string {
   const at = boxes.filter((b) => b.device.kind !== 'switch');
   if (at.every((b) => b.device.kind === 'smoke-alarm')) return 'smoke alarms';
   if (at.every((b) => !isReceptacle(b)))
-    return at.every((b) => b.device.kind !== 'hard-wired') ? 'lights' : 'outlets';
+    return at.every((b) => b.device.kind !== 'hardwired') ? 'lights' : 'outlets';
   return at.some((b) => !isReceptacle(b)) ? 'outlets and lights' : 'receptacles';
 }
 
@@ -41,11 +41,18 @@ export function purposeOf(document: JobDocument, outlets: readonly { box: Box; a
   return `${rooms[0]!.slice(0, LONGEST - use.length - 1)} ${use}`;
 }
 
-/** What is wrong with the name of a circuit as a line of a directory; null when nothing is. */
-export function directoryFault(circuit: Circuit, others: readonly Circuit[]): string | null {
+/**
+ * What is wrong with the name of a circuit as a line of a directory; null when nothing is.
+ * @param stays whether an outlet is there when the work is done: a circuit of none is a spare
+ */
+export function directoryFault(
+  circuit: Circuit,
+  others: readonly Circuit[],
+  stays: (boxId: string) => boolean = () => true,
+): string | null {
   const name = circuit.name.trim();
   const plain = name.toLowerCase();
-  if (circuit.stops.length === 0)
+  if (!circuit.stops.some((s) => stays(s.boxId)))
     return plain.startsWith('spare')
       ? null
       : `“${name}” feeds nothing on record: name it Spare, or put it to use`;

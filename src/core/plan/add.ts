@@ -10,7 +10,7 @@ const STOREY = 102;
 /** How far from its wall a new island stands, inches. */
 const ISLAND_FROM_WALL = 48;
 
-/** A level one storey above the highest. */
+/** A level one story above the highest. */
 export function newLevel({ levels }: JobDocument): Level {
   const top = Math.max(...rows(levels).map((l) => l.elevation));
   return { id: newId('level'), name: `Level ${rows(levels).length + 1}`, elevation: top + STOREY };
@@ -38,7 +38,7 @@ export function newRoom(view: View, levelId: string): Area {
 
 /**
  * A fixture of a kind, named apart from those of its kind in the room.
- * @param offset of its centre from the wall's start, inches
+ * @param offset of its center from the wall's start, inches
  * @param width inches; null for the usual one
  */
 export function newFixture(

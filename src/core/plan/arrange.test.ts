@@ -50,7 +50,7 @@ test('a wall pushed out by any amount keeps the room closed, its turns and its o
         moved.value.walls.map((w) => w.turn),
         area.walls.map((w) => w.turn),
       );
-      // Every wall but the moved one and its neighbours stands where it stood.
+      // Every wall but the moved one and its neighbors stands where it stood.
       const n = area.walls.length;
       for (const [k, wall] of after.walls.entries()) {
         if ([i, (i + 1) % n, (i - 1 + n) % n].includes(k)) continue;

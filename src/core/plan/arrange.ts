@@ -10,7 +10,7 @@ import { fail, ok, type Result } from '#core/units/result.ts';
 import { formatLength } from '#core/units/length.ts';
 import { alongWall } from './footprint.ts';
 
-/** A room within this distance of a neighbour snaps to it, inches. */
+/** A room within this distance of a neighbor snaps to it, inches. */
 const SNAP_REACH = 9;
 
 const parallel = (a: WallLine, b: WallLine): boolean => {
@@ -75,7 +75,7 @@ export function snapRoom(area: Area, others: readonly Area[], thickness: number)
   const down = best(false);
   if (across) x += across.axis.x * across.by;
   if (down) y += down.axis.y * down.by;
-  // In line: a corner level with a corner of a neighbour, where no wall has settled that direction.
+  // In line: a corner level with a corner of a neighbor, where no wall has settled that direction.
   const corners = near.flatMap((o) => outlineOf(o).walls.map((w) => w.from));
   const line = (axis: 'x' | 'y', moved: number) => {
     const gaps = mine.walls.flatMap((w) => corners.map((c) => c[axis] - (w.from[axis] + moved)));
@@ -256,12 +256,12 @@ export function copyRoom(
   };
 }
 
-/** A level with the same indoor rooms one storey up, outlets left out: outlines, doors and fixtures in place. */
+/** A level with the same indoor rooms one story up, outlets left out: outlines, doors and fixtures in place. */
 export function stackLevel(document: JobDocument, levelId: string, name: string, rise: number): Command {
   const below = document.levels[levelId]!;
   const level = { id: newId('level'), name, elevation: below.elevation + rise };
   const parts = rows(document.areas)
-    // What lies outdoors has no storey above it.
+    // What lies outdoors has no story above it.
     .filter((a) => a.levelId === levelId && !isOutside(a))
     .map((a) => renewed({ ...partsOf(document, a), boxes: [] }, (n) => n))
     .map((p) => ({ ...p, area: { ...p.area, levelId: level.id } }));

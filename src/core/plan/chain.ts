@@ -13,7 +13,7 @@ const turnBetween = (from: number, to: number) => ((((to - from + 180) % 360) + 
 
 /**
  * Leaves out corners that make no corner: nearer to the one before than a wall may be short, or within
- * `tolerance` of the line between their neighbours. Three are always kept.
+ * `tolerance` of the line between their neighbors. Three are always kept.
  */
 export function withoutIdleCorners(corners: readonly Point[], tolerance: number): Point[] {
   let kept: Point[] = [];

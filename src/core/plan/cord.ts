@@ -29,7 +29,7 @@ const CELL = 96;
 /** A path this much over the limit is at the limit, inches. */
 const SLACK = 1 / 32;
 
-/** A room with what stands in it; `openings` include the images of the neighbours' doors. */
+/** A room with what stands in it; `openings` include the images of the neighbors' doors. */
 export interface FurnishedRoom {
   area: Area;
   openings: readonly Opening[];
@@ -180,12 +180,12 @@ export function shortestCord(
   longest: number,
 ): CordPath | null {
   const limit = longest + SLACK;
-  const centre = {
+  const center = {
     x: target.reduce((sum, p) => sum + p.x, 0) / target.length,
     y: target.reduce((sum, p) => sum + p.y, 0) / target.length,
   };
   // Drawn in by a hair, so that an edge against a wall can be reached from the room.
-  const goal = target.map((p) => towards(p, centre, CLEAR * 1.5));
+  const goal = target.map((p) => towards(p, center, CLEAR * 1.5));
   const straight = nearestOnPolygon(from, goal);
   if (distance(from, straight) > limit) return null;
   const near = barriers.near(from, distance(from, straight) + SLACK);

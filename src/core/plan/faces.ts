@@ -67,7 +67,7 @@ function cuts(line: Line, others: readonly Line[], tolerance: number): Point[] {
 }
 
 /** Lines sorted into columns by x, so that each is held against those near it only. */
-function neighbours(lines: readonly Line[], tolerance: number): (line: Line) => Line[] {
+function neighbors(lines: readonly Line[], tolerance: number): (line: Line) => Line[] {
   const width = 60;
   const columns = new Map<number, Line[]>();
   const span = ([a, b]: Line) => {
@@ -115,7 +115,7 @@ export function facesOf(lines: readonly Line[], tolerance: number, least: number
       else edges.set(from, new Set([to]));
     }
   };
-  const near = neighbours(lines, tolerance);
+  const near = neighbors(lines, tolerance);
   for (const line of lines) {
     const at = cuts(line, near(line), tolerance).map((p) => joints.of(p));
     for (let i = 1; i < at.length; i++) join(at[i - 1]!, at[i]!);

@@ -28,16 +28,16 @@ export function sharesWall(a: WallLine, b: WallLine): boolean {
   return least < a.length - LEAST_IMAGE && most > LEAST_IMAGE;
 }
 
-/** Images on an area's walls of the openings of its neighbours, with the id of the original. */
+/** Images on an area's walls of the openings of its neighbors, with the id of the original. */
 export function joinedOpenings(
   area: Area,
-  neighbours: readonly { area: Area; openings: readonly Opening[] }[],
+  neighbors: readonly { area: Area; openings: readonly Opening[] }[],
 ): Opening[] {
   const images: Opening[] = [];
   const { walls } = outlineOf(area);
-  for (const neighbour of neighbours) {
-    const outline = outlineOf(neighbour.area);
-    for (const opening of neighbour.openings) {
+  for (const neighbor of neighbors) {
+    const outline = outlineOf(neighbor.area);
+    for (const opening of neighbor.openings) {
       if (!goesThrough(opening)) continue;
       const theirs = outline.walls.find((w) => w.id === opening.wallId);
       if (!theirs) continue;
@@ -64,7 +64,7 @@ export function joinedOpenings(
 }
 
 /** Rooms of the same level that a wall may be shared with. */
-export const neighboursOf = lookup(
+export const neighborsOf = lookup(
   (touched) => (changes(touched, 'areas') ? 'all' : []),
   (view, area: Area): Area[] =>
     view
@@ -72,14 +72,14 @@ export const neighboursOf = lookup(
       .filter((a) => a.id !== area.id && within(boundsOf(a), boundsOf(area), THICKEST_WALL)),
 );
 
-/** The room's own openings and its side of those on record in its neighbours. */
+/** The room's own openings and its side of those on record in its neighbors. */
 export const openingsIn = lookup(
   ({ rooms }) => rooms,
   (view, area: Area): Opening[] => {
-    const theirs = neighboursOf(view, area).map((n) => ({ area: n, openings: view.ownOpeningsIn(n) }));
+    const theirs = neighborsOf(view, area).map((n) => ({ area: n, openings: view.ownOpeningsIn(n) }));
     return [...view.ownOpeningsIn(area), ...joinedOpenings(area, theirs)];
   },
 );
 /** Rooms that a door on record in this one leads to. */
 export const roomsBeyond = (view: View, area: Area, opening: Opening): Area[] =>
-  neighboursOf(view, area).filter((n) => joinedOpenings(n, [{ area, openings: [opening] }]).length > 0);
+  neighborsOf(view, area).filter((n) => joinedOpenings(n, [{ area, openings: [opening] }]).length > 0);

@@ -97,3 +97,13 @@ export const waterNear = lookup(
     return found.sort((a, b) => a.path.distance - b.path.distance);
   },
 );
+
+/** Farthest that a receptacle of a basin may be from its edge, 210.52(D), inches. */
+export const BASIN_REACH = 36;
+
+/** Whether a receptacle is one that 210.52(D) wants, or stands at a counter; without a basin on record it may be. */
+export function servesBasin(view: View, box: Box, area: Area): boolean {
+  const basins = view.fixturesIn(area).filter((f) => f.kind === 'basin' && f.status !== 'remove');
+  if (basins.length === 0 || box.fixtureId !== null || box.mount === 'counter-assembly') return true;
+  return box.serves === null && basins.some((f) => cordTo(view, box, f, BASIN_REACH) !== null);
+}

@@ -8,7 +8,7 @@ import { opening, outlet, receptacle, room } from '#core/job/testing.ts';
 
 /**
  * Brute force, written without the functions under test: paints every inch of the floor line, walks from each
- * receptacle both ways until 72 in. or a break, and lists the centres of unreached inches of spaces of 24 in.
+ * receptacle both ways until 72 in. or a break, and lists the centers of unreached inches of spaces of 24 in.
  */
 function bruteForce(lengths: number[], breaks: [number, number][], receptacles: number[]): boolean[] {
   const perimeter = lengths.reduce((a, b) => a + b);

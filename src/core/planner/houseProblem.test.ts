@@ -29,7 +29,7 @@ const bare = (): JobDocument => {
   return { ...job, circuits, readings: {}, proofs: {}, energizings: {} };
 };
 
-/** @param steps else until every part was searched, without a second look at neighbouring circuits */
+/** @param steps else until every part was searched, without a second look at neighboring circuits */
 function planned(document: JobDocument, settings = SETTINGS, steps?: number) {
   const view = new View(document);
   const house = houseProblem(view, settings)!;
@@ -166,7 +166,7 @@ test('stopped after any step it still is a whole plan, and never a worse one', (
   });
   for (let i = 1; i < costs.length; i++) assert.ok(costs[i]! <= costs[i - 1]! + 1e-6);
   const { progress } = planned(document).search;
-  assert.ok(progress.searched && progress.done < 1, 'neighbouring circuits of the largest part are left');
+  assert.ok(progress.searched && progress.done < 1, 'neighboring circuits of the largest part are left');
 });
 
 test('a panel without room says which circuits it cannot take', () => {
@@ -467,7 +467,7 @@ test('an existing circuit is not extended where that is no sound thing to do, an
     return house.notExtended.find((n) => n.circuit.id === 'circuit-bedroom')?.why;
   };
   assert.match(why({ cable: 'old two-wire' })!, /no ground/);
-  assert.match(why({ material: 'aluminium', gauge: '12' })!, /copper/);
+  assert.match(why({ material: 'aluminum', gauge: '12' })!, /copper/);
   assert.match(why({ breaker: breakerOf(20) })!, /14 AWG on 20 A/);
   assert.match(why({ breaker: breakerOf(15, 'none', 2) })!, /one pole/);
   assert.match(why({}, { grounding: 'unknown' })!, /no box with a ground/);

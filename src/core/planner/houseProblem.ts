@@ -65,7 +65,7 @@ export interface HouseProblem {
 
 function sortOf(view: View, { box, area }: Pick<Site, 'box' | 'area'>): Sort {
   const served = servedBy(view.document, box);
-  if (box.device.kind === 'hard-wired' || (isReceptacle(box) && !isSmallReceptacle(box))) return 'individual';
+  if (box.device.kind === 'hardwired' || (isReceptacle(box) && !isSmallReceptacle(box))) return 'individual';
   if (box.purpose === 'vehicle' || (served && FIXTURES[served.kind].ownCircuit)) return 'individual';
   if (!isReceptacle(box)) return 'general';
   if (hasCounterRule(area)) return 'kitchen';

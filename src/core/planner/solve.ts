@@ -21,7 +21,7 @@ export interface Progress {
   /** Parts whose plan is proven to be the best. */
   proven: number;
   parts: number;
-  /** Every part was searched: what is left is to plan neighbouring circuits anew. */
+  /** Every part was searched: what is left is to plan neighboring circuits anew. */
   searched: boolean;
 }
 
@@ -35,7 +35,7 @@ interface Task {
   /** A proof was tried, or there are too many sites for one. */
   tried: boolean;
   proven: boolean;
-  /** Where there is no proof, neighbouring circuits are planned anew together once the search is done. */
+  /** Where there is no proof, neighboring circuits are planned anew together once the search is done. */
   windows: Windows | null;
 }
 

@@ -73,7 +73,7 @@ function startsOf({ stops }: Run, { maxOut }: PlannerSettings): Start[] {
     const leaving = stops.filter((s) => s.feeder === at).length;
     // Of a half-hot receptacle and behind a switch not every hot is always on.
     const always = role === 'through' && box.device.switched === 'none';
-    const fit = box.device.volts === '125' && box.device.kind !== 'hard-wired';
+    const fit = box.device.volts === '125' && box.device.kind !== 'hardwired';
     if (!place || !always || !fit || box.status === 'remove' || box.grounding !== 'grounded') return [];
     return leaving < maxOut ? [{ stop, place, spare: maxOut - leaving }] : [];
   });

@@ -168,14 +168,11 @@ function foundPoints(document: JobDocument, box: Box, planned: readonly Point[])
   found.conductors.forEach((c, i) => {
     const extra =
       c.cable > cables ||
-      ((c.colour === 'red' ||
-        c.colour === 'blue' ||
-        c.function === 'traveller' ||
-        c.function === 'switched') &&
+      ((c.color === 'red' || c.color === 'blue' || c.function === 'traveler' || c.function === 'switched') &&
         hots < 2) ||
       (c.function === 'ground' && !known.has('ground'));
     if (extra)
-      add(`found.${i}`, `cable ${c.cable}, ${c.colour}${c.function === 'unknown' ? '' : ` (${c.function})`}`);
+      add(`found.${i}`, `cable ${c.cable}, ${c.color}${c.function === 'unknown' ? '' : ` (${c.function})`}`);
   });
   for (let cable = cables + 1; cable <= found.cables; cable++)
     if (!found.conductors.some((c) => c.cable === cable))

@@ -4,7 +4,7 @@ import { buildRun } from '#core/circuits/run.ts';
 import { breakerOf, PLAIN_READING } from '#core/job/document.ts';
 import type { JobDocument, Reading } from '#core/job/schema.ts';
 import { chain, house, outlet, receptacle, room } from '#core/job/testing.ts';
-import { beforeAndAfter, besideNeighbour, pairOf, remarksOnPair } from '#core/diagnosis/besides.ts';
+import { beforeAndAfter, besideNeighbor, pairOf, remarksOnPair } from '#core/diagnosis/besides.ts';
 import { sequenceOf } from './sequence.ts';
 import { judge, type Setting } from '#core/diagnosis/verdict.ts';
 
@@ -92,7 +92,7 @@ test('a 240 V outlet asks for one reading and a load test with measured amps', (
 
 test('what is wired in asks for a load test alone, and a light for nothing', () => {
   const list = [
-    outlet('W1', 0, 20, { device: receptacle({ kind: 'hard-wired', volts: '250', rating: 30 }) }),
+    outlet('W1', 0, 20, { device: receptacle({ kind: 'hardwired', volts: '250', rating: 30 }) }),
     outlet('L1', 0, 60, { device: receptacle({ kind: 'light' }) }),
   ];
   const heater = chain(list, { breaker: breakerOf(25, 'none', 2), neutral: false, gauge: '10' });
@@ -154,11 +154,11 @@ test('a fault begins after the last box that reads right', () => {
   };
   const open = { hotNeutral: 59, hotGround: 120, neutralGround: 58 };
   const sound = [at(0, {}), at(1, {}), at(2, open)];
-  assert.match(besideNeighbour(heavy, sound, 2)!, /R2 reads as it should: this begins between R2 and R3/);
-  assert.equal(besideNeighbour(heavy, sound, 1), null);
-  assert.match(besideNeighbour(heavy, [at(0, {}), at(1, open), at(2, open)], 2)!, /R2 reads the same/);
+  assert.match(besideNeighbor(heavy, sound, 2)!, /R2 reads as it should: this begins between R2 and R3/);
+  assert.equal(besideNeighbor(heavy, sound, 1), null);
+  assert.match(besideNeighbor(heavy, [at(0, {}), at(1, open), at(2, open)], 2)!, /R2 reads the same/);
   assert.match(
-    besideNeighbour(heavy, [null, null, at(2, open)], 2)!,
+    besideNeighbor(heavy, [null, null, at(2, open)], 2)!,
     /R2, the box before, has no reading yet/,
   );
 });

@@ -88,7 +88,7 @@ function tasksAt(
     done: readings.some((r) => r.loadAmps > 0),
   };
   // What is wired in is read where it is fed, with it on.
-  if (box.device.kind === 'hard-wired') return [loadTest];
+  if (box.device.kind === 'hardwired') return [loadTest];
   if (!isReceptacle(box)) return [];
   const tasks: Task[] = facesOf(box).map((half) => ({
     kind: 'read',

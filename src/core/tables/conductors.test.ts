@@ -12,8 +12,8 @@ import {
   type Material,
 } from './conductors.ts';
 
-test('ampacity grows with the conductor and with the column; aluminium carries less', () => {
-  for (const material of ['copper', 'aluminium'] as const) {
+test('ampacity grows with the conductor and with the column; aluminum carries less', () => {
+  for (const material of ['copper', 'aluminum'] as const) {
     for (const column of [60, 75, 90] as const) {
       const row = GAUGES_BY_SIZE.map((g) => ampacity(g, material, column)).filter((a) => a !== null);
       assert.deepEqual(
@@ -26,11 +26,11 @@ test('ampacity grows with the conductor and with the column; aluminium carries l
       const [a, b, c] = ([60, 75, 90] as const).map((col) => ampacity(g, material, col));
       if (a !== null) assert.ok(a! < b! && b! < c!, g);
       const cu = ampacity(g, 'copper', 60)!;
-      const al = ampacity(g, 'aluminium', 60);
+      const al = ampacity(g, 'aluminum', 60);
       if (al !== null) assert.ok(al < cu);
     }
   }
-  assert.equal(ampacity('14', 'aluminium', 60), null);
+  assert.equal(ampacity('14', 'aluminum', 60), null);
 });
 
 /** Correction is the square root of the temperature rise left over; the table rounds it. */
@@ -56,7 +56,7 @@ test('ambient factors follow √((Tc − Ta) / (Tc − 30)) at the top of each b
 test('resistance follows cross-section, and temperature by its coefficient', () => {
   for (const [material, perMil] of [
     ['copper', 12.9],
-    ['aluminium', 21.2],
+    ['aluminum', 21.2],
   ] as [Material, number][]) {
     for (const g of GAUGES_BY_SIZE) {
       const ohms = ohmsPerThousandFeet(g, material, 75);
@@ -94,19 +94,16 @@ const GROUNDS: [number, string, string][] = [
   [100, '8', '6'],
   [200, '6', '4'],
 ];
-for (const [breaker, copper, aluminium] of GROUNDS) {
-  test(`ground for ${breaker} A: ${copper} copper, ${aluminium} aluminium`, () => {
-    assert.deepEqual(
-      [tableGround(breaker, 'copper'), tableGround(breaker, 'aluminium')],
-      [copper, aluminium],
-    );
+for (const [breaker, copper, aluminum] of GROUNDS) {
+  test(`ground for ${breaker} A: ${copper} copper, ${aluminum} aluminum`, () => {
+    assert.deepEqual([tableGround(breaker, 'copper'), tableGround(breaker, 'aluminum')], [copper, aluminum]);
   });
 }
 
 test('small conductor caps', () => {
   const caps = (['14', '12', '10', '8'] as const).map((g) => [
     smallConductorCap(g, 'copper'),
-    smallConductorCap(g, 'aluminium'),
+    smallConductorCap(g, 'aluminum'),
   ]);
   assert.deepEqual(caps, [
     [15, null],

@@ -1,20 +1,30 @@
 /** Conductor and breaker tables. Section numbers as in the 2020 edition; 2017 names differ as noted. */
-import { GAUGES, type Gauge } from '#core/job/schema.ts';
+import { GAUGES, type CableKind, type Edition, type Gauge } from '#core/job/schema.ts';
+import { since } from './editions.ts';
 
-export type Material = 'copper' | 'aluminium';
+export type Material = 'copper' | 'aluminum';
 export type Column = 60 | 75 | 90;
 
-/** Standard ratings, 240.6(A), amperes; the 2023 edition adds 10. */
+/** Standard ratings, 240.6(A), amperes. */
 export const STANDARD_BREAKERS = [
-  15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200,
+  15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200, 225, 250, 300, 350, 400,
 ] as const;
+/** From this edition on 10 A is a standard rating too, 240.6(A), for circuits of 210.23(A). */
+const TEN_AMPERES_SINCE: Edition = '2023';
 
-/** Smallest standard rating at or above a current, 240.6(A); null above 200 A. */
+/** Whether a rating is among those of 240.6(A). */
+export const isStandardRating = (amps: number, edition: Edition): boolean =>
+  STANDARD_BREAKERS.some((rating) => rating === amps) || (amps === 10 && since(edition, TEN_AMPERES_SINCE));
+
+/** Smallest standard rating from 15 A at or above a current, 240.6(A); null above 400 A. */
 export const standardBreaker = (amps: number): number | null =>
   STANDARD_BREAKERS.find((rating) => rating >= amps - 1e-9) ?? null;
 /** Largest standard rating at or below a current; null below 15 A. */
 export const standardAtMost = (amps: number): number | null =>
   STANDARD_BREAKERS.findLast((rating) => rating <= amps + 1e-9) ?? null;
+
+/** Size as the trade says it: `12 AWG`, `250 kcmil`. */
+export const sizeName = (gauge: Gauge): string => `${gauge} ${Number(gauge) >= 250 ? 'kcmil' : 'AWG'}`;
 
 /** Ampacity, 310.16 (2017: Table 310.15(B)(16)): 60, 75 and 90 °C columns, 30 °C, three conductors. */
 const AMPACITY: Record<Material, Partial<Record<Gauge, readonly [number, number, number]>>> = {
@@ -32,8 +42,14 @@ const AMPACITY: Record<Material, Partial<Record<Gauge, readonly [number, number,
     '2/0': [145, 175, 195],
     '3/0': [165, 200, 225],
     '4/0': [195, 230, 260],
+    '250': [215, 255, 290],
+    '300': [240, 285, 320],
+    '350': [260, 310, 350],
+    '400': [280, 335, 380],
+    '500': [320, 380, 430],
+    '600': [350, 420, 475],
   },
-  aluminium: {
+  aluminum: {
     '12': [15, 20, 25],
     '10': [25, 30, 35],
     '8': [35, 40, 45],
@@ -46,6 +62,12 @@ const AMPACITY: Record<Material, Partial<Record<Gauge, readonly [number, number,
     '2/0': [115, 135, 150],
     '3/0': [130, 155, 175],
     '4/0': [150, 180, 205],
+    '250': [170, 205, 230],
+    '300': [195, 230, 260],
+    '350': [210, 250, 280],
+    '400': [225, 270, 305],
+    '500': [260, 310, 350],
+    '600': [285, 340, 385],
   },
 };
 
@@ -93,7 +115,7 @@ export function bundlingFactor(currentCarrying: number): number {
 
 const SMALL_CAPS: Record<Material, Partial<Record<Gauge, number>>> = {
   copper: { '14': 15, '12': 20, '10': 30 },
-  aluminium: { '12': 15, '10': 25 },
+  aluminum: { '12': 15, '10': 25 },
 };
 
 /** Largest breaker on a small conductor, 240.4(D), amperes; null where no cap applies. */
@@ -106,6 +128,8 @@ const GROUND_ROWS: readonly (readonly [number, Gauge, Gauge])[] = [
   [60, '10', '8'],
   [100, '8', '6'],
   [200, '6', '4'],
+  [300, '4', '2'],
+  [400, '3', '1'],
 ];
 
 /** Equipment ground for a breaker, Table 250.122, before any comparison with the circuit's conductors. */
@@ -129,6 +153,12 @@ export const CIRCULAR_MILS: Record<Gauge, number> = {
   '2/0': 133100,
   '3/0': 167800,
   '4/0': 211600,
+  '250': 250000,
+  '300': 300000,
+  '350': 350000,
+  '400': 400000,
+  '500': 500000,
+  '600': 600000,
 };
 
 /** Ohms per 1,000 ft at 75 °C, dc, uncoated: solid to 10 AWG, stranded from 8 AWG. Chapter 9 Table 8. */
@@ -147,8 +177,14 @@ const OHMS: Record<Material, Partial<Record<Gauge, number>>> = {
     '2/0': 0.0967,
     '3/0': 0.0766,
     '4/0': 0.0608,
+    '250': 0.0515,
+    '300': 0.0429,
+    '350': 0.0367,
+    '400': 0.0321,
+    '500': 0.0258,
+    '600': 0.0214,
   },
-  aluminium: {
+  aluminum: {
     '12': 3.18,
     '10': 2,
     '8': 1.28,
@@ -161,10 +197,16 @@ const OHMS: Record<Material, Partial<Record<Gauge, number>>> = {
     '2/0': 0.159,
     '3/0': 0.126,
     '4/0': 0.1,
+    '250': 0.0847,
+    '300': 0.0707,
+    '350': 0.0605,
+    '400': 0.0529,
+    '500': 0.0424,
+    '600': 0.0353,
   },
 };
 
-const TEMPERATURE_COEFFICIENT: Record<Material, number> = { copper: 0.00323, aluminium: 0.0033 };
+const TEMPERATURE_COEFFICIENT: Record<Material, number> = { copper: 0.00323, aluminum: 0.0033 };
 
 /**
  * Resistance of one conductor per 1,000 ft at a temperature in °C: R₇₅ (1 + α (T − 75)).
@@ -177,3 +219,17 @@ export function ohmsPerThousandFeet(gauge: Gauge, material: Material, celsius: n
 
 /** Gauges from thin to thick. */
 export const GAUGES_BY_SIZE: readonly Gauge[] = GAUGES;
+
+/** Thickest conductor that a cable is made with, 334.104 and 340.104; others to the end of the table. */
+const THICKEST: Partial<Record<CableKind, Gauge>> = {
+  'NM-B': '2',
+  'old NM': '2',
+  'old two-wire': '2',
+  'UF-B': '4/0',
+};
+
+/** Whether a cable is made with conductors of a size. */
+export const isMade = (gauge: Gauge, cable: CableKind): boolean => {
+  const thickest = THICKEST[cable];
+  return thickest === undefined || CIRCULAR_MILS[gauge] <= CIRCULAR_MILS[thickest];
+};

@@ -100,7 +100,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     gfci: { '2017': null, '2020': null, '2023': '210.8(D)' },
   }),
   cooktop: fact('Cooktop', [30, 21, 36], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     fastened: true,
     easilyMoved: false,
     branch: 'oven-or-cooktop',
@@ -112,7 +112,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     gfci: { '2017': null, '2020': null, '2023': '210.8(D)' },
   }),
   'wall-oven': fact('Wall oven', [30, 24, 84], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     fastened: true,
     easilyMoved: false,
     branch: 'oven-or-cooktop',
@@ -130,7 +130,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     gfci: { '2017': null, '2020': null, '2023': '210.8(D)' },
   }),
   hood: fact('Range hood', [30, 20, 66], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     fastened: true,
     motor: true,
     fixedInKitchen: true,
@@ -149,8 +149,8 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     fixedInKitchen: true,
     gfci: { '2017': '210.8(D)', '2020': '422.5(A)', '2023': '210.8(D)' },
   }),
-  disposer: fact('Disposer', [10, 10, 20], {
-    connection: 'hard-wired',
+  disposal: fact('Disposal', [10, 10, 20], {
+    connection: 'hardwired',
     motor: true,
     ownCircuit: true,
     fixedInKitchen: true,
@@ -167,7 +167,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     gfci: { '2017': null, '2020': null, '2023': '210.8(D)' },
   }),
   'water-heater': fact('Water heater', [22, 22, 58], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     fastened: true,
     easilyMoved: false,
     branch: 'water-heater',
@@ -175,7 +175,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     ownCircuit: true,
   }),
   furnace: fact('Furnace', [24, 28, 60], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     branch: 'motor',
     motor: true,
     ownCircuit: true,
@@ -184,7 +184,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     serviced: true,
   }),
   'air-handler': fact('Air handler', [24, 22, 50], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     branch: 'motor',
     motor: true,
     heavy: true,
@@ -194,7 +194,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     serviced: true,
   }),
   'outdoor-unit': fact('Air conditioner, outdoor unit', [36, 32, 40], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     branch: 'cooling',
     dwelling: 'cooling',
     motor: true,
@@ -205,7 +205,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     serviced: true,
   }),
   'heat-pump': fact('Heat pump, outdoor unit', [36, 32, 40], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     branch: 'cooling',
     dwelling: 'heat-pump',
     motor: true,
@@ -231,7 +231,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
   }),
   kiln: fact('Kiln', [34, 34, 38], { connection: 'cord', branch: 'kiln', heavy: true, ownCircuit: true }),
   'vehicle-charger': fact('Vehicle charger', [10, 6, 54], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     branch: 'vehicle',
     dwelling: 'vehicle',
     heavy: true,
@@ -239,16 +239,52 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
   }),
   television: fact('Television', [55, 4, 60], { connection: 'cord' }),
   'baseboard-heater': fact('Baseboard heater', [72, 3, 8], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     branch: 'space-heat',
     dwelling: 'space-heat',
     heavy: true,
   }),
   'floor-heat': fact('Floor heat', [60, 36, 1], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     branch: 'space-heat',
     dwelling: 'space-heat',
   }),
+  'bath-heater': fact('Bath heater', [16, 8, 84], {
+    connection: 'hardwired',
+    fastened: true,
+    branch: 'space-heat',
+    dwelling: 'space-heat',
+  }),
+  'exhaust-fan': fact('Exhaust fan', [12, 12, 96], { connection: 'hardwired', fastened: true, motor: true }),
+  'tankless-heater': fact('Tankless water heater', [18, 6, 60], {
+    connection: 'hardwired',
+    fastened: true,
+    easilyMoved: false,
+    branch: 'tankless-heater',
+    heavy: true,
+    ownCircuit: true,
+  }),
+  boiler: fact('Electric boiler', [20, 14, 60], {
+    connection: 'hardwired',
+    fastened: true,
+    easilyMoved: false,
+    branch: 'space-heat',
+    dwelling: 'space-heat',
+    heavy: true,
+    ownCircuit: true,
+    heating: 'source',
+    serviced: true,
+  }),
+  'hood-microwave': fact('Hood with microwave', [30, 16, 66], {
+    connection: 'cord',
+    fastened: true,
+    easilyMoved: false,
+    ownCircuit: true,
+    fixedInKitchen: true,
+    gfci: { '2017': null, '2020': null, '2023': '210.8(D)' },
+  }),
+  toilet: fact('Toilet', [20, 28, 30], { fastened: true }),
+  'bidet-seat': fact('Bidet seat', [16, 20, 18], { connection: 'cord' }),
   'room-cooler': fact('Room air conditioner', [24, 20, 60], {
     connection: 'cord',
     branch: 'room-cooler',
@@ -257,48 +293,48 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     plate: 'cooling-or-motor',
   }),
   motor: fact('Motor', [20, 16, 20], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     branch: 'motor',
     motor: true,
     plate: 'cooling-or-motor',
     heating: 'auxiliary',
   }),
   'fixed-equipment': fact('Other fixed equipment', [24, 24, 36], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     plate: 'cooling-or-motor',
     heating: 'auxiliary',
     fixedInKitchen: true,
   }),
   'hydromassage-tub': fact('Hydromassage tub', [72, 42, 24], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     fastened: true,
     outOfScope: { article: 'Article 680 Part VII', also: WATER },
   }),
   'hot-tub': fact('Hot tub', [84, 84, 36], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     outOfScope: { article: 'Article 680 Part IV', also: WATER },
   }),
   pool: fact('Pool', [192, 384, 0], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     outOfScope: { article: 'Article 680', also: WATER },
   }),
   fountain: fact('Fountain', [48, 48, 30], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     outOfScope: { article: 'Article 680 Part V', also: WATER },
   }),
   sauna: fact('Sauna', [72, 60, 84], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     outOfScope: {
       article: 'Article 424 and its instructions',
       also: 'its heater’s clearances and controls are too',
     },
   }),
   generator: fact('Generator', [48, 26, 29], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     outOfScope: { article: 'Articles 445 and 702', also: POWER },
   }),
   inverter: fact('Inverter or battery', [30, 10, 60], {
-    connection: 'hard-wired',
+    connection: 'hardwired',
     outOfScope: { article: 'Articles 690, 705 and 706', also: POWER },
   }),
 };

@@ -4,6 +4,7 @@ export const BRANCH_LOADS = [
   'cord',
   'appliance',
   'water-heater',
+  'tankless-heater',
   'space-heat',
   'range',
   'oven-or-cooktop',

@@ -57,6 +57,8 @@ const HOUSE_TABLES: readonly (TableName | 'job')[] = [
   'circuits',
 ];
 
+const GARAGE_TABLES: readonly (TableName | 'job')[] = ['areas', 'boxes', 'fixtures', 'circuits'];
+
 /** Fields of an outlet that its panel depends on. */
 const PANEL_FIELDS = ['serves', 'status', 'areaId', 'device'] as const satisfies readonly (keyof Box)[];
 
@@ -74,7 +76,7 @@ export function roomsOf(view: View, { table, id, before, after }: Change, rooms:
     for (const row of [before, after]) {
       if (!row) continue;
       const { areaId } = row as Opening | Fixture;
-      // Seen from here a thing inside the room matters to the neighbours only where a cord comes through.
+      // Seen from here a thing inside the room matters to the neighbors only where a cord comes through.
       const far = table === 'fixtures' || goesThrough(row as Opening) ? NEAR_WATER : 0;
       reach(areaId, far);
     }
@@ -109,6 +111,15 @@ export function touchedBy(
   // The first light, or the last one gone, opens or closes the question in every room.
   if (list.some((c) => isBoxOf(c, 'light')) && lit !== view.hasLights)
     for (const id in document.areas) subjects.area.add(id);
+  // Which of the circuits of garages may feed nothing else hangs on all of them.
+  if (list.some((c) => GARAGE_TABLES.includes(c.table)))
+    for (const area of rows(document.areas)) {
+      if (area.kind !== 'garage') continue;
+      for (const box of index.byArea.boxes.of(area.id)) {
+        const circuit = index.circuitByBox.get(box);
+        if (circuit !== undefined) subjects.circuit.add(circuit);
+      }
+    }
   // Protection and drop of every stop of a circuit hang together.
   for (const id of subjects.circuit)
     for (const stop of document.circuits[id]?.stops ?? []) subjects.box.add(stop.boxId);
@@ -165,6 +176,7 @@ function collect(
         const light = document.boxes[other];
         if (light) touched.area.add(light.areaId);
       }
+      for (const other of view.switchesOf(row)) touched.box.add(other.id);
       if (row.serves !== null) touched.fixture.add(row.serves);
     }
     for (const fixture of view.serviced()) touched.fixture.add(fixture.id);
@@ -173,12 +185,18 @@ function collect(
     services();
     for (const box of view.boxesServing(id)) {
       touched.box.add(box.id);
+      for (const other of view.switchesOf(box)) touched.box.add(other.id);
       circuitOfBox(box.id);
       panelOfBox(box.id);
     }
   } else if (table === 'areas') {
-    services();
-    for (const box of index.byArea.boxes.of(id)) panelOfBox(box);
+    // Panels stand in rooms.
+    for (const panel in document.panels) touched.panel.add(panel);
+    for (const box of index.byArea.boxes.of(id)) {
+      panelOfBox(box);
+      const row = document.boxes[box];
+      if (row) for (const other of view.switchesOf(row)) touched.box.add(other.id);
+    }
   } else if (table === 'circuits') {
     touched.circuit.add(id);
     for (const row of [before, after] as (Circuit | null)[]) {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Circuit } from '#core/job/schema.ts';
-  import { BREAKER_OPTIONS, PROTECTION_OPTIONS } from '../names.ts';
+  import { breakerOptions, PROTECTION_OPTIONS } from '../names.ts';
   import { useSession } from '../store/session.svelte.ts';
   import Choice from './Choice.svelte';
   import Field from './Field.svelte';
@@ -32,7 +32,7 @@
 <Choice
   label="Breaker"
   value={circuit.breaker.rating}
-  options={BREAKER_OPTIONS}
+  options={breakerOptions(circuit.breaker.rating)}
   set={(rating) => putBreaker({ rating })}
 />
 <Choice

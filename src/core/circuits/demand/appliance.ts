@@ -1,6 +1,10 @@
 /** Fixed appliances without a motor, Article 422. */
-import { standardBreaker } from '#core/tables/conductors.ts';
+import { standardAtMost, standardBreaker } from '#core/tables/conductors.ts';
+import { at, type PerEdition } from '#core/tables/editions.ts';
+import type { Edition } from '#core/job/schema.ts';
 import { type Result } from '#core/units/result.ts';
+import { SEVERAL_MOST } from '#core/tables/circuits.ts';
+import { dividedInside, ELEMENT_PART } from './spaceHeat.ts';
 import {
   continuousStep,
   demand,
@@ -27,7 +31,7 @@ function applianceMost(load: BranchLoad, amps: number): { most: number; step: St
       most: 20,
       step: { what: 'Largest breaker', working: `${shown(amps)} is 13.3 A or less: 20 A`, section },
     };
-  const most = standardBreaker(1.5 * amps) ?? 200;
+  const most = standardBreaker(1.5 * amps) ?? standardAtMost(1.5 * amps)!;
   return {
     most,
     step: {
@@ -38,8 +42,42 @@ function applianceMost(load: BranchLoad, amps: number): { most: number; step: St
   };
 }
 
-/** A fixed appliance that is not on for three hours. */
-export function appliance(load: BranchLoad): Result<Demand> {
+const FIXED_SHARE: PerEdition<string> = {
+  '2017': '210.23(A)(2)',
+  '2020': '210.23(A)(2)',
+  '2023': '210.23(B)(2)',
+};
+
+/** A fixed appliance that is not on for three hours: half of a circuit that it shares with receptacles. */
+export function appliance(load: BranchLoad, edition: Edition): Result<Demand> {
+  const plate = plateAmps(load);
+  if (!plate.ok) return plate;
+  const { amps, working } = plate.value;
+  const { most, step } = applianceMost(load, amps);
+  const shared = load.severalReceptacles;
+  return demand({
+    amps,
+    counted: shared ? 2 * amps : amps,
+    mostBreaker: shared ? Math.min(most, SEVERAL_MOST) : most,
+    nextSizeUp: !shared,
+    steps: [
+      { what: 'Nameplate', working, section: '422.10(A)' },
+      ...(shared
+        ? [
+            {
+              what: 'Beside receptacles',
+              working: `at most half of the circuit: 2 × ${shown(amps)} = ${shown(2 * amps)}`,
+              section: at(FIXED_SHARE, edition),
+            },
+          ]
+        : []),
+      step,
+    ],
+  });
+}
+
+/** A tankless water heater: not on for three hours; large elements are divided inside. */
+export function tankless(load: BranchLoad): Result<Demand> {
   const plate = plateAmps(load);
   if (!plate.ok) return plate;
   const { amps, working } = plate.value;
@@ -48,7 +86,11 @@ export function appliance(load: BranchLoad): Result<Demand> {
     amps,
     counted: amps,
     mostBreaker: most,
-    steps: [{ what: 'Nameplate', working, section: '422.10(A)' }, step],
+    steps: [
+      { what: 'Nameplate', working, section: '422.10(A)' },
+      step,
+      ...(amps > ELEMENT_PART.load ? [dividedInside('422.11(F)(1)')] : []),
+    ],
   });
 }
 

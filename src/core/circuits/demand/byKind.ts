@@ -2,7 +2,7 @@
 import type { Edition } from '#core/job/schema.ts';
 import { type Result } from '#core/units/result.ts';
 import { general, cord } from './general.ts';
-import { appliance, continuous } from './appliance.ts';
+import { appliance, continuous, tankless } from './appliance.ts';
 import { spaceHeat } from './spaceHeat.ts';
 import { range, ovenOrCooktop } from './cooking.ts';
 import { dryer } from './dryer.ts';
@@ -20,10 +20,12 @@ export function demandByKind(load: BranchLoad, edition: Edition): Result<Demand>
     case 'cord':
       return cord(load, edition);
     case 'appliance':
-      return appliance(load);
+      return appliance(load, edition);
     case 'water-heater':
       // Trade habit for 4,500 W: 30 A on 10 AWG.
       return continuous(load, '422.13', 30);
+    case 'tankless-heater':
+      return tankless(load);
     case 'kiln':
       return continuous(load, '210.19(A)(1), 210.20(A)', null);
     case 'space-heat':

@@ -3,7 +3,7 @@ import { at, type PerEdition } from '#core/tables/editions.ts';
 import { rangeDemand } from '#core/tables/cooking.ts';
 import type { Edition } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
-import { fail, type Result } from '#core/units/result.ts';
+import { type Result } from '#core/units/result.ts';
 import { demand, plateAmps, shown, volts, type BranchLoad, type Demand } from './demand.ts';
 
 const COOKING_LEAST: PerEdition<string> = {
@@ -14,8 +14,9 @@ const COOKING_LEAST: PerEdition<string> = {
 
 /** A range by its demand, 40 A at least from 8.75 kW up. */
 export function range(load: BranchLoad, edition: Edition): Result<Demand> {
-  const watts = load.watts ?? (load.amps ?? 0) * load.volts;
-  if (watts <= 0) return fail('amps or watts: expected the current or power on the nameplate');
+  const plate = plateAmps(load);
+  if (!plate.ok) return plate;
+  const watts = plate.value.amps * load.volts;
   const cooking = rangeDemand([{ va: watts }]);
   if (!cooking.ok) return cooking;
   const amps = cooking.value.va / load.volts;

@@ -1,7 +1,15 @@
 /** Air conditioning and heat pumps, Article 440. */
 import { standardAtMost, standardBreaker } from '#core/tables/conductors.ts';
 import { type Result } from '#core/units/result.ts';
-import { continuousStep, demand, plateAmps, shown, type BranchLoad, type Demand } from './demand.ts';
+import {
+  betweenMarks,
+  continuousStep,
+  demand,
+  plateAmps,
+  shown,
+  type BranchLoad,
+  type Demand,
+} from './demand.ts';
 
 /** Air conditioning and heat pumps: by their marked limits, or 125 % and 175 % of the marked current. */
 export function cooling(load: BranchLoad): Result<Demand> {
@@ -12,6 +20,7 @@ export function cooling(load: BranchLoad): Result<Demand> {
       amps: load.amps ?? minimumAmpacity,
       counted: minimumAmpacity,
       corrected: minimumAmpacity,
+      leastIs: betweenMarks(minimumAmpacity, maximumBreaker),
       mostBreaker: most,
       usualBreaker: most,
       ownProtection: true,

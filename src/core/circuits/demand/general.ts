@@ -1,15 +1,19 @@
 /** Outlets in general, and one thing with a cord. */
 import { at, type PerEdition } from '#core/tables/editions.ts';
 import type { Edition } from '#core/job/schema.ts';
-import { round } from '#core/units/quantity.ts';
 import { fail, type Result } from '#core/units/result.ts';
 import { demand, plateAmps, shown, type BranchLoad, type Demand } from './demand.ts';
 
+/** What outlets in general draw; what runs three hours or more counts at 125 %. */
 export function general(load: BranchLoad): Result<Demand> {
-  const rest = load.amps ?? 0;
+  const given = load.amps !== null || load.watts !== null;
+  const plate = given && (load.amps ?? load.watts ?? 0) > 0 ? plateAmps(load) : null;
+  if (plate && !plate.ok) return plate;
+  const rest = plate?.value.amps ?? 0;
   const amps = rest + load.continuousAmps;
   if (amps <= 0) return fail('amps: expected a load above 0 A');
   const counted = 1.25 * load.continuousAmps + rest;
+  const plain = load.continuousAmps === 0;
   return demand({
     amps,
     counted,
@@ -17,7 +21,9 @@ export function general(load: BranchLoad): Result<Demand> {
     steps: [
       {
         what: 'Load for conductor and breaker',
-        working: `1.25 × ${load.continuousAmps} A + ${rest} A = ${round(counted, 2)} A`,
+        working: plain
+          ? plate!.value.working
+          : `1.25 × ${shown(load.continuousAmps)} + ${shown(rest)} = ${shown(counted)}`,
         section: '210.19(A)(1), 210.20(A)',
       },
     ],

@@ -1,6 +1,6 @@
 /** Motors, Article 430. */
 import { motorAmps } from '#core/tables/motors.ts';
-import { standardBreaker } from '#core/tables/conductors.ts';
+import { standardAtMost, standardBreaker } from '#core/tables/conductors.ts';
 import { round } from '#core/units/quantity.ts';
 import { fail, type Result } from '#core/units/result.ts';
 import {
@@ -33,7 +33,7 @@ export function motor(load: BranchLoad): Result<Demand> {
     amps = plate.value.amps;
     step = { what: 'Nameplate', working: plate.value.working, section: '430.6(A)' };
   }
-  const most = standardBreaker(2.5 * amps) ?? 200;
+  const most = standardBreaker(2.5 * amps) ?? standardAtMost(2.5 * amps)!;
   return demand({
     amps,
     counted: 1.25 * amps,

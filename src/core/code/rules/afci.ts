@@ -1,6 +1,7 @@
 import { at } from '#core/tables/editions.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { afciMeans, afciRoom, afciSection, suppliedRoom, describeOrigin } from '../decisions.ts';
+import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { changeBreaker, changeDevice, rule, type Fix } from '../rule.ts';
 
 /** Where changed wiring of an old circuit is spoken of. */
@@ -24,7 +25,10 @@ export const afci = rule({
       return [{ level: 'satisfied', message: `AFCI at the breaker; ${reason}`, section }];
     }
     const added = circuit.status === 'new' || stops.some((s) => s.box.status === 'new');
-    const changed = stops.filter((s) => s.box.status === 'new' || s.box.status === 'replace');
+    // A luminaire or switch that is replaced leaves the wiring as it is: 406.4(D)(4) is of receptacles.
+    const changed = stops.filter(
+      ({ box }) => box.status === 'new' || (box.status === 'replace' && isReceptacle(box)),
+    );
     if (circuit.status !== 'new' && changed.length === 0) {
       return [
         {

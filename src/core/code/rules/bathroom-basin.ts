@@ -1,14 +1,33 @@
 import { always } from '#core/tables/editions.ts';
-import { cordTo } from '#core/plan/reach.ts';
+import { outlineOf } from '#core/job/outline.ts';
+import type { Area, Fixture } from '#core/job/schema.ts';
+import { BASIN_REACH, cordTo } from '#core/plan/reach.ts';
 import { formatLength } from '#core/units/length.ts';
 import { rule } from '../rule.ts';
 import { isGeneral } from './counted.ts';
 import { placeFix } from './spacing.ts';
 
-/** Farthest from the basin's outside edge, inches. */
-export const BASIN_REACH = 36;
 /** Lowest on a cabinet's side or face below its top, inches. */
 const BELOW_TOP = 12;
+
+/** Walls beside a basin: its own, straight on, and around the corner at each end. */
+function wallsBeside(area: Area, { wallId }: Fixture): Set<string> {
+  const { walls } = outlineOf(area);
+  const own = walls.findIndex((w) => w.id === wallId);
+  if (own < 0) return new Set();
+  const beside = new Set([wallId]);
+  for (const step of [1, -1]) {
+    for (let at = own, corners = 0; corners < 1 && beside.size < walls.length;) {
+      const next = (at + step + walls.length) % walls.length;
+      // The turn between two walls is at the end of the earlier one.
+      const turn = area.walls[step === 1 ? at : next]?.turn ?? 0;
+      if (Math.abs(turn) > 1) corners++;
+      beside.add(walls[next]!.id);
+      at = next;
+    }
+  }
+  return beside;
+}
 
 export const bathroomBasin = rule({
   id: 'bathroom-basin',
@@ -22,12 +41,13 @@ export const bathroomBasin = rule({
     const area = view.document.areas[fixture.areaId];
     if (fixture.kind !== 'basin' || area?.kind !== 'bathroom' || fixture.status === 'remove') return [];
     const limit = view.limit('bathroom-basin', BASIN_REACH);
+    const beside = wallsBeside(area, fixture);
     const found = view
       .boxesIn(area)
       .filter(
         (b) =>
           isGeneral(b) &&
-          (b.mount === 'wall' ||
+          ((b.mount === 'wall' && beside.has(b.wallId)) ||
             b.mount === 'counter-assembly' ||
             (b.mount === 'cabinet-face' && fixture.height - b.height <= BELOW_TOP)),
       )
@@ -40,7 +60,7 @@ export const bathroomBasin = rule({
       return [
         {
           level: 'violation',
-          message: `no receptacle within ${formatLength(limit)} of the ${fixture.name} in ${area.name}`,
+          message: `no receptacle within ${formatLength(limit)} of the ${fixture.name} in ${area.name}, on a wall beside it, at its top, or on its cabinet within 12" below`,
           limit: { value: limit, unit: 'in' },
           fixes: [placeFix(area)],
         },

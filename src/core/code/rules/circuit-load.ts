@@ -2,7 +2,7 @@ import { always } from '#core/tables/editions.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { loadOfCircuit, sizingInputOf, withoutPlate } from '#core/circuits/circuitLoad.ts';
 import { sizeCircuit } from '#core/circuits/sizing.ts';
-import { BRANCH_RATINGS } from '#core/job/schema.ts';
+import { sizeName, STANDARD_BREAKERS } from '#core/tables/conductors.ts';
 import { changeBreaker, changeCircuit, rule, type Fix } from '../rule.ts';
 
 export const circuitLoad = rule({
@@ -33,7 +33,7 @@ export const circuitLoad = rule({
       return [
         {
           level: 'satisfied',
-          message: `${about}: ${breaker.rating} A on ${gauge} AWG; ${first!.working}`,
+          message: `${about}: ${breaker.rating} A on ${sizeName(gauge)}; ${first!.working}`,
           section: first!.section,
         },
       ];
@@ -44,14 +44,14 @@ export const circuitLoad = rule({
       load.severalReceptacles || (load.kind === 'several' && load.amps !== null)
         ? sizeCircuit({ ...input, gauge: null })
         : sizeCircuit({ ...input, gauge: null, breaker: null });
-    const right = free.ok ? BRANCH_RATINGS.find((r) => r === free.value.breaker) : undefined;
+    const right = free.ok ? STANDARD_BREAKERS.find((r) => r === free.value.breaker) : undefined;
     if (free.ok && right !== undefined) {
       const { breaker: rating, gauge: thick } = free.value;
       fixes.push(
         thick === gauge
           ? { label: `Fit a ${rating} A breaker`, command: changeBreaker(circuit, { rating: right }) }
           : {
-              label: `Fit a ${rating} A breaker on ${thick} AWG`,
+              label: `Fit a ${rating} A breaker on ${sizeName(thick)}`,
               command: changeCircuit(circuit, {
                 gauge: thick,
                 breaker: { ...breaker, rating: right },

@@ -3,6 +3,9 @@ import { dutiesOn } from '#core/panel/jobLoad.ts';
 import { runOf } from '#core/circuits/run.ts';
 import type { Duty } from '#core/panel/duty.ts';
 import type { Command } from '#core/job/commands.ts';
+import type { Circuit } from '#core/job/schema.ts';
+import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
+import type { View } from '#core/view/view.ts';
 import { changeBreaker, rule, type Verdict } from '../rule.ts';
 import { isAltered, namesOf } from './names.ts';
 
@@ -13,6 +16,30 @@ const KIND: Partial<Record<Duty, { name: string; section: string }>> = {
   garage: { name: 'garage circuit', section: '210.11(C)(4)' },
   heating: { name: 'circuit for the central heating', section: '422.12' },
 };
+
+/** Duties of which one circuit is bound to feed nothing else; further ones are free. */
+const ONE_IS_BOUND: readonly Duty[] = ['garage'];
+
+/**
+ * Another circuit of the same duty that feeds nothing else, is of 20 A and carries a receptacle for each bay: then this
+ * one is not bound. Null where this one is bound, or needs no excuse.
+ */
+function furtherThan(view: View, circuit: Circuit, duty: Duty, strangers: number): Circuit | null {
+  if (!ONE_IS_BOUND.includes(duty) || (strangers === 0 && circuit.breaker.rating >= 20)) return null;
+  const bays = Math.max(
+    1,
+    ...view.rows('areas').flatMap((a) => (a.kind === 'garage' ? [a.conditions.bays] : [])),
+  );
+  const bound = view.rows('circuits').find((other) => {
+    if (other.id === circuit.id || other.status === 'remove' || other.breaker.rating < 20) return false;
+    const duties = dutiesOn(view, other);
+    const receptacles = runOf(view, other).stops.filter(
+      (s) => s.area.kind === 'garage' && isSmallReceptacle(s.box) && s.box.status !== 'remove',
+    );
+    return duties.duty === duty && duties.strangers.length === 0 && receptacles.length >= bays;
+  });
+  return bound ?? null;
+}
 
 export const designatedCircuits = rule({
   id: 'designated-circuits',
@@ -27,6 +54,15 @@ export const designatedCircuits = rule({
     if (!kind) return [];
     const { stops } = runOf(view, circuit);
     const { name, section } = kind;
+    const first = furtherThan(view, circuit, duty, strangers.length);
+    if (first)
+      return [
+        {
+          level: 'satisfied',
+          section,
+          message: `a further ${name}: ${first.name} is the one that may feed nothing else`,
+        },
+      ];
     // An old mixed circuit stays as it is until what makes it a designated one is altered, or something is added to
     // one that fed nothing else.
     const proper = stops.filter((s) => s.box.status !== 'remove' && !strangers.includes(s));

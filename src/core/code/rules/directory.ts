@@ -14,13 +14,14 @@ export const directory = rule({
     const circuits = view.circuitsIn(panel).filter((c) => c.status !== 'remove');
     if (circuits.length === 0) return [];
     const taken = new Set(circuits.map((c) => c.name.toLowerCase()));
+    const stays = (id: string) => (view.document.boxes[id]?.status ?? 'remove') !== 'remove';
     const found = circuits.flatMap((c): Verdict[] => {
-      const message = directoryFault(c, circuits);
+      const message = directoryFault(c, circuits, stays);
       if (message === null) return [];
       const purpose = purposeOf(view.document, runOf(view, c).stops);
       const tries = [purpose, ...Array.from({ length: 40 }, (_, i) => `${purpose.slice(0, 76)} ${i + 2}`)];
       const name = tries.find(
-        (t) => !taken.has(t.toLowerCase()) && directoryFault({ ...c, name: t }, circuits) === null,
+        (t) => !taken.has(t.toLowerCase()) && directoryFault({ ...c, name: t }, circuits, stays) === null,
       );
       return [
         {

@@ -19,7 +19,7 @@ function onLoadSide(view: View, box: Box, fixture: Fixture): boolean {
   const { stops } = runOf(view, circuit);
   let stop = stops.find((s) => s.box.id === box.id);
   while (stop) {
-    if (stop.box.serves === fixture.id && stop.box.device.kind === 'hard-wired') return true;
+    if (stop.box.serves === fixture.id && stop.box.device.kind === 'hardwired') return true;
     stop = stops[stop.feeder];
   }
   return false;

@@ -1,5 +1,6 @@
 import { always } from '#core/tables/editions.ts';
 import { feederLoad, sizeFeeder } from '#core/panel/feeder.ts';
+import { sizeName } from '#core/tables/conductors.ts';
 import { round } from '#core/units/quantity.ts';
 import { changePanel, rule, type Verdict } from '../rule.ts';
 
@@ -31,7 +32,7 @@ export const feederRule = rule({
       found.push({
         level: 'violation',
         section: '215.2(A), 240.4',
-        message: `${feeder.rating} A on ${feeder.gauge} AWG ${feeder.material}; at most ${most ?? 0} A`,
+        message: `${feeder.rating} A on ${sizeName(feeder.gauge)} ${feeder.material}; at most ${most ?? 0} A`,
         measured: { value: feeder.rating, unit: 'A' },
         limit: { value: most ?? 0, unit: 'A' },
         fixes:
@@ -39,7 +40,7 @@ export const feederRule = rule({
             ? []
             : [
                 {
-                  label: `Run ${leastGauge} AWG`,
+                  label: `Run ${sizeName(leastGauge)}`,
                   command: changePanel(panel, { feeder: { ...feeder, gauge: leastGauge } }),
                 },
               ],
@@ -84,7 +85,7 @@ export const feederRule = rule({
       : [
           {
             level: 'satisfied',
-            message: `${round(amps, 1)} A on ${feeder.rating} A and ${feeder.gauge} AWG, four wires, ground ${sized.ground} AWG`,
+            message: `${round(amps, 1)} A on ${feeder.rating} A and ${sizeName(feeder.gauge)}, four wires, ground ${sizeName(sized.ground)}`,
           },
         ];
   },

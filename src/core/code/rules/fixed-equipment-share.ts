@@ -18,7 +18,7 @@ export const fixedEquipmentShare = rule({
     const outlets = outletsOf(runOf(view, circuit));
     const fixed = outlets.flatMap(({ box }) => {
       const fixture = servedBy(document, box);
-      const held = fixture && (fixture.connection === 'hard-wired' || fixture.fastened);
+      const held = fixture && (fixture.connection === 'hardwired' || fixture.fastened);
       const amps = held ? plateAmps(fixture) : null;
       return fixture && amps !== null ? [{ box, fixture, amps }] : [];
     });

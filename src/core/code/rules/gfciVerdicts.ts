@@ -25,7 +25,7 @@ function fixesFor(box: Box, view: View): Fix[] {
 /** What is said of GFCI, for the outlets of 210.8(F) or for all others. */
 export const verdicts = (box: Box, view: View, outdoorOutlets: boolean): Verdict[] => {
   // Only what has no plug is among the outlets of 210.8(F).
-  if (outdoorOutlets && box.device.kind !== 'hard-wired') return [];
+  if (outdoorOutlets && box.device.kind !== 'hardwired') return [];
   const belongs = ({ section }: Decision) => section.includes(OUTDOOR_OUTLETS) === outdoorOutlets;
   return verdictFromDecision('gfci', box, view, () => fixesFor(box, view), belongs);
 };

@@ -4,14 +4,14 @@ import { formatLength } from '#core/units/length.ts';
 import { rule } from '../rule.ts';
 import { countVerdict } from './counted.ts';
 
-/** Shortest hallway that needs a receptacle, inches along its centre line. */
+/** Shortest hallway that needs a receptacle, inches along its center line. */
 const LEAST_HALL = 120;
 
 /**
- * Length along the centre line of a hallway of one width, inches: with half the perimeter h and the floor A,
+ * Length along the center line of a hallway of one width, inches: with half the perimeter h and the floor A,
  * length + width = h and length × width = A, around corners too.
  */
-export function centreLine(perimeter: number, floor: number): number {
+export function centerLine(perimeter: number, floor: number): number {
   const half = perimeter / 2;
   return (half + Math.sqrt(Math.max(0, half * half - 4 * floor))) / 2;
 }
@@ -28,12 +28,12 @@ export const hallwayReceptacle = rule({
     const outline = outlineOf(area);
     if (area.kind !== 'hallway' || !isClosed(outline)) return [];
     const limit = view.limit('hallway-receptacle', LEAST_HALL);
-    const length = centreLine(outline.perimeter, outline.floor);
+    const length = centerLine(outline.perimeter, outline.floor);
     if (length < limit - 1e-6) {
       return [
         {
           level: 'satisfied',
-          message: `${area.name} is ${formatLength(length)} along its centre line; from ${formatLength(limit)} on it needs one`,
+          message: `${area.name} is ${formatLength(length)} along its center line; from ${formatLength(limit)} on it needs one`,
           measured: { value: length, unit: 'in' },
           limit: { value: limit, unit: 'in' },
         },

@@ -63,10 +63,30 @@ import { voltageDrop } from './voltage-drop.ts';
 import { wallSpacing } from './wall-spacing.ts';
 import { weatherCover } from './weather-cover.ts';
 import { weatherResistant } from './weather-resistant.ts';
+import { alarms } from './alarms.ts';
+import { equipmentDisconnect } from './equipment-disconnect.ts';
+import { luminairePlace } from './luminaire-place.ts';
+import { fanBox } from './fan-box.ts';
+import { aluminumDevice } from './aluminum-device.ts';
+import { switchNeutral } from './switch-neutral.ts';
+import { switchRating } from './switch-rating.ts';
+import { halfSwitchedTab } from './half-switched-tab.ts';
+import { labelsStuck } from './labels-stuck.ts';
+import { standardRating } from './standard-rating.ts';
+import { groundSize } from './ground-size.ts';
+import { cableRoute } from './cable-route.ts';
+import { luminaireVoltage } from './luminaire-voltage.ts';
+import { hoodCircuit } from './hood-circuit.ts';
+import { panelPlace } from './panel-place.ts';
+import { doubledLugs } from './doubled-lugs.ts';
+import { surge } from './surge.ts';
+import { outdoorDisconnect } from './outdoor-disconnect.ts';
+import { electrodes } from './electrodes.ts';
+import { serviceConductors } from './service-conductor.ts';
 
 /** Every rule, by what it looks at. */
 export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
-  house: [outdoorReceptacles, requiredCircuits],
+  house: [outdoorReceptacles, requiredCircuits, alarms],
   area: [
     roomOutline,
     roomsOverlap,
@@ -91,6 +111,7 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     atTelevision,
     smallLoadOn240,
     equipmentOutOfScope,
+    equipmentDisconnect,
   ],
   box: [
     gfci,
@@ -107,6 +128,13 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     notCounted,
     onACircuit,
     receptacleVoltage,
+    luminairePlace,
+    fanBox,
+    aluminumDevice,
+    switchNeutral,
+    switchRating,
+    halfSwitchedTab,
+    labelsStuck,
   ],
   circuit: [
     receptacleRating,
@@ -127,6 +155,11 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     breakerListed,
     voltageDrop,
     shopLimit,
+    standardRating,
+    groundSize,
+    cableRoute,
+    luminaireVoltage,
+    hoodCircuit,
   ],
   panel: [
     panelSpaces,
@@ -137,6 +170,12 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     serviceLoad,
     feederRule,
     serviceOutOfScope,
+    panelPlace,
+    doubledLugs,
+    surge,
+    outdoorDisconnect,
+    electrodes,
+    serviceConductors,
   ],
 };
 

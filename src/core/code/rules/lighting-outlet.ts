@@ -10,6 +10,8 @@ const RISERS = 6;
 const STORAGE: readonly AreaKind[] = ['attic', 'crawl-space', 'utility', 'basement-unfinished'];
 const OTHER: readonly AreaKind[] = ['bathroom', 'hallway', 'stairs', 'foyer', 'laundry', 'garage', 'deck'];
 
+const AUTOMATIC: readonly AreaKind[] = ['hallway', 'stairs', 'foyer', 'outdoors', 'deck'];
+
 function asks(area: Area): string | null {
   if (area.kind === 'garage' && area.conditions.detached && !area.conditions.powered) return null;
   if (hasWallRule(area)) return '210.70(A)(1)';
@@ -41,6 +43,16 @@ export const lightingOutlet = rule({
       ? boxes.filter((b) => isReceptacle(b) && b.device.switched !== 'none' && !b.device.automatic)
       : [];
     const switched = [...lights, ...receptacles].filter((b) => view.switchesOf(b).length > 0);
+    // In halls, on stairs and at outdoor entrances automatic control stands in for the switches.
+    const alone = AUTOMATIC.includes(area.kind) ? lights.find((b) => b.device.automatic) : undefined;
+    if (alone)
+      return [
+        {
+          level: 'satisfied',
+          section: '210.70(A)(2) Ex.',
+          message: `${area.name}: ${alone.name}, a lighting outlet under automatic control`,
+        },
+      ];
     const lit = switched[0] ?? (storage ? lights[0] : undefined);
     if (!lit) {
       const unswitched = lights[0] ?? receptacles[0];

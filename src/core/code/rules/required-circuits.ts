@@ -1,6 +1,11 @@
 import { since, always } from '#core/tables/editions.ts';
 import { dutiesOn } from '#core/panel/jobLoad.ts';
-import type { Area, Box, Circuit } from '#core/job/schema.ts';
+import { isMultiwire, runOf } from '#core/circuits/run.ts';
+import { servedBy } from '#core/job/document.ts';
+import type { Area, Box } from '#core/job/schema.ts';
+import { countsAtCounter } from '#core/plan/coverage.ts';
+import { servesBasin } from '#core/plan/reach.ts';
+import { FIXTURES } from '#core/tables/fixtures.ts';
 import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 import type { Duty } from '#core/panel/duty.ts';
 import { rule, type Verdict } from '../rule.ts';
@@ -12,8 +17,16 @@ interface Wanted {
   section: string;
   /** Fewest circuits. */
   least: number;
-  in(area: Area, view: View): boolean;
+  /** Receptacles that must be on one of them. */
+  belongs(box: Box, area: Area, view: View): boolean;
 }
+
+/** Receptacles at the counters, islands and peninsulas of a kitchen, which the two circuits must reach. */
+const atCounter = (box: Box, area: Area, view: View): boolean =>
+  box.fixtureId !== null || box.mount === 'counter-assembly' || countsAtCounter(view, box, area);
+
+/** A receptacle of one appliance, or one in place of a light, may have another circuit, 210.52(B)(1). */
+const isExcused = (box: Box): boolean => box.serves !== null || box.device.switched !== 'none';
 
 const WANTED: readonly Wanted[] = [
   {
@@ -21,28 +34,30 @@ const WANTED: readonly Wanted[] = [
     name: 'small-appliance circuits',
     section: '210.11(C)(1), 210.52(B)(3)',
     least: 2,
-    in: (area) => area.kind === 'kitchen',
+    belongs: (box, area) => area.kind === 'kitchen' && !isExcused(box),
   },
   {
     duty: 'laundry',
     name: 'laundry circuit',
     section: '210.11(C)(2)',
     least: 1,
-    in: (area) => area.kind === 'laundry',
+    belongs: (box, area, view) =>
+      area.kind === 'laundry' || (FIXTURES[servedBy(view.document, box)?.kind ?? 'counter'].laundry ?? false),
   },
   {
     duty: 'bathroom',
     name: 'bathroom circuit',
     section: '210.11(C)(3)',
     least: 1,
-    in: (area) => area.kind === 'bathroom',
+    belongs: (box, area, view) =>
+      area.kind === 'bathroom' && (!since(view.edition, '2020') || servesBasin(view, box, area)),
   },
   {
     duty: 'garage',
     name: 'garage circuit',
     section: '210.11(C)(4)',
     least: 1,
-    in: ({ kind, conditions }, view) => {
+    belongs: (_box, { kind, conditions }, view) => {
       if (kind !== 'garage' || (conditions.detached && !conditions.powered)) return false;
       if (view.document.job.dwelling !== 'multifamily') return true;
       return since(view.edition, '2020') && conditions.attachedToUnit;
@@ -59,23 +74,22 @@ export const requiredCircuits = rule({
   why: 'Toasters, irons and hair dryers each take most of a circuit: the code reserves circuits where they are used.',
   check(_house, view) {
     return WANTED.flatMap((wanted): Verdict[] => {
-      const rooms = view.rows('areas').filter((a) => wanted.in(a, view));
-      const outlets = rooms.flatMap((a) =>
-        view.boxesIn(a).filter((b) => b.status !== 'remove' && isSmallReceptacle(b)),
-      );
+      const outlets = view.rows('boxes').filter((b) => {
+        const area = view.document.areas[b.areaId];
+        return b.status !== 'remove' && isSmallReceptacle(b) && area && wanted.belongs(b, area, view);
+      });
       const fed = outlets.filter((b) => view.circuitOf(b.id));
       // What is on no circuit yet is said at the outlet.
       if (fed.length === 0 || fed.length < outlets.length) return [];
-      return wanted.duty === 'small-appliance'
-        ? rooms.flatMap((room) =>
-            judge(
-              view,
-              wanted,
-              fed.filter((b) => b.areaId === room.id),
-              ` in ${room.name}`,
-            ),
-          )
-        : judge(view, wanted, fed, '');
+      if (wanted.duty !== 'small-appliance') return judge(view, wanted, fed, '');
+      const rooms = view.rows('areas').filter((a) => fed.some((b) => b.areaId === a.id));
+      return rooms.flatMap((room) => {
+        const here = fed.filter((b) => b.areaId === room.id);
+        const counters = here.filter((b) => atCounter(b, room, view));
+        return counters.length > 0
+          ? judge(view, wanted, counters, ` at the counters of ${room.name}`)
+          : judge(view, wanted, here, ` in ${room.name}`);
+      });
     });
   },
 });
@@ -87,10 +101,15 @@ function judge(
   where: string,
 ): Verdict[] {
   if (fed.length === 0) return [];
-  const circuits = new Set<Circuit>();
+  // The two hots of a multiwire circuit are two circuits, 210.4(A).
+  const circuits = new Set<string>();
   for (const box of fed) {
     const circuit = view.circuitOf(box.id)!;
-    if (dutiesOn(view, circuit).duty === duty) circuits.add(circuit);
+    if (dutiesOn(view, circuit).duty !== duty) continue;
+    const run = runOf(view, circuit);
+    const hot = run.stops.find((s) => s.box.id === box.id)?.stop.hot ?? 'black';
+    if (!isMultiwire(run)) circuits.add(circuit.id);
+    else for (const h of hot === 'both' ? ['black', 'red'] : [hot]) circuits.add(`${circuit.id} ${h}`);
   }
   const count = circuits.size;
   if (count >= Math.min(least, fed.length))

@@ -1,5 +1,5 @@
 import { always } from '#core/tables/editions.ts';
-import { neighboursOf } from '#core/plan/joined.ts';
+import { neighborsOf } from '#core/plan/joined.ts';
 import { isClosed, outlineOf, boundsOf, within } from '#core/job/outline.ts';
 import { rule } from '../rule.ts';
 import { isOutside } from '#core/tables/areas.ts';
@@ -14,7 +14,7 @@ export const roomsOverlap = rule({
   why: 'Two rooms cannot take the same floor; a length, a turn or a place is wrong.',
   check(area, view) {
     if (isOutside(area) || area.kind === 'stairs' || !isClosed(outlineOf(area))) return [];
-    return neighboursOf(view, area)
+    return neighborsOf(view, area)
       .filter((n) => !isOutside(n) && n.kind !== 'stairs' && isClosed(outlineOf(n)))
       .filter((n) => within(boundsOf(area), boundsOf(n), -SLACK))
       .filter((n) => reachesInto(area, n) || reachesInto(n, area))

@@ -4,14 +4,15 @@ import { test } from 'node:test';
 import { CIRCUIT_CASES, one } from '../../../../tests/cases/circuitRules.ts';
 import { WIRING_CASES } from '../../../../tests/cases/wiringRules.ts';
 import { PROTECTION_CASES } from '../../../../tests/cases/protectionRules.ts';
+import { INSPECTION_CASES } from '../../../../tests/cases/inspections.ts';
 import { LAYOUT_CASES, situation } from '../../../../tests/cases/layoutRules.ts';
 import { EDITIONS, type Edition } from '#core/job/schema.ts';
 import { house, outlet, run } from '#core/job/testing.ts';
 import { check } from '../checker.ts';
-import { centreLine } from './hallway-receptacle.ts';
+import { centerLine } from './hallway-receptacle.ts';
 import { ALL_RULES } from './index.ts';
 
-const CASES = [...CIRCUIT_CASES, ...LAYOUT_CASES, ...WIRING_CASES, ...PROTECTION_CASES];
+const CASES = [...CIRCUIT_CASES, ...LAYOUT_CASES, ...WIRING_CASES, ...PROTECTION_CASES, ...INSPECTION_CASES];
 
 for (const { rule, what, document, answers, words } of CASES) {
   for (const [e, edition] of EDITIONS.entries()) {
@@ -31,6 +32,8 @@ test('every rule is answered both ways in every edition it belongs to', () => {
       if (at(sections, edition).startsWith('not in')) continue;
       const answers = CASES.filter((c) => c.rule === id).map((c) => c.answers[e]);
       if (!answers.includes(level)) lacking.push(`${id}, ${edition}: never ${level}`);
+      // What is not ours to judge is never said to be in order.
+      if (id === 'alarms') continue;
       // Advice and doubts that do not arise are silence; what the code asks for is said to be in order.
       if (!answers.includes('satisfied') && (level === 'violation' || !answers.includes(null)))
         lacking.push(`${id}, ${edition}: never in order`);
@@ -74,10 +77,10 @@ test('sections follow the edition', () => {
   );
 });
 
-test('a hallway’s centre line is its length, around a corner too', () => {
-  assert.equal(Math.round(centreLine(2 * (120 + 40), 120 * 40)), 120);
+test('a hallway’s center line is its length, around a corner too', () => {
+  assert.equal(Math.round(centerLine(2 * (120 + 40), 120 * 40)), 120);
   // An L with outer legs of 160 and 100 in., 40 in. wide: 160 + 100 − 40.
-  assert.equal(Math.round(centreLine(2 * (160 + 100), 40 * (160 + 100 - 40))), 220);
+  assert.equal(Math.round(centerLine(2 * (160 + 100), 40 * (160 + 100 - 40))), 220);
 });
 
 test('local amendments switch a rule off, tighten its limit or add a note, and say so', () => {

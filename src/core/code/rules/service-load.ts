@@ -25,21 +25,26 @@ export const serviceLoad = rule({
       limit: { value: panel.mainRating, unit: 'A' },
     } as const;
     const section = `${LOAD_SECTION[method]}, 230.42`;
+    // What is worked out for an old dwelling to which nothing is added is no write-up.
+    const added =
+      panel.status !== 'existing' ||
+      dwelling.items.some((i) => i.added) ||
+      view.circuitsIn(panel).some((c) => c.status === 'new');
     if (amps > panel.mainRating + 1e-9)
       return [
         {
-          level: 'violation',
+          level: added ? 'violation' : 'recommended',
           section,
-          message: `${round(amps, 1)} A by the ${method} method; the main breaker is of ${panel.mainRating} A`,
+          message: `${round(amps, 1)} A by the ${method} method; the main breaker is of ${panel.mainRating} A${added ? '' : ', with nothing added: advice before anything is'}`,
           ...quantities,
         },
       ];
     if (dwelling.oneFamily && panel.mainRating < 100)
       return [
         {
-          level: 'violation',
+          level: panel.status === 'existing' ? 'note' : 'violation',
           section: '230.79(C)',
-          message: `a one-family dwelling has a service of 100 A or more; this one is of ${panel.mainRating} A`,
+          message: `a one-family dwelling has a service of 100 A or more; this one is of ${panel.mainRating} A${panel.status === 'existing' ? ', and carries its load: it may stay until it is replaced' : ''}`,
           measured: { value: panel.mainRating, unit: 'A' },
           limit: { value: 100, unit: 'A' },
         },

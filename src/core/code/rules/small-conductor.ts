@@ -3,7 +3,7 @@ import { runOf } from '#core/circuits/run.ts';
 import { conditionsOf, loadOfCircuit } from '#core/circuits/circuitLoad.ts';
 import { demandOf } from '#core/circuits/asked.ts';
 import { largestBreaker, usableAmpacity } from '#core/circuits/sizing.ts';
-import { BRANCH_RATINGS } from '#core/job/schema.ts';
+import { sizeName, STANDARD_BREAKERS } from '#core/tables/conductors.ts';
 import { fahrenheit, round } from '#core/units/quantity.ts';
 import { changeBreaker, rule, type Verdict } from '../rule.ts';
 import { ampacity, smallConductorCap } from '#core/tables/conductors.ts';
@@ -26,7 +26,7 @@ export const smallConductor = rule({
     const conditions = conditionsOf(view.document.job, circuit);
     const gauges = new Set([circuit.gauge, ...run.stops.map((s) => s.segment.gauge)]);
     return [...gauges].map((gauge): Verdict => {
-      const wire = `${gauge} AWG ${circuit.material}`;
+      const wire = `${sizeName(gauge)} ${circuit.material}`;
       if (ampacity(gauge, circuit.material, 60) === null) {
         return {
           level: 'violation',
@@ -57,7 +57,7 @@ export const smallConductor = rule({
           ...quantities,
         };
       }
-      const lower = BRANCH_RATINGS.filter((r) => r <= most && r >= 15).at(-1);
+      const lower = STANDARD_BREAKERS.filter((r) => r <= most && r >= 15).at(-1);
       return {
         level: 'violation',
         section,

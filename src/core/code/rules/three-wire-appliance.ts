@@ -5,7 +5,7 @@ import { CIRCULAR_MILS } from '#core/tables/conductors.ts';
 import type { View } from '#core/view/view.ts';
 
 /** Thinnest neutral that may serve as the ground of an old range or dryer, 250.140. */
-const LEAST_NEUTRAL = { copper: '10', aluminium: '8' } as const;
+const LEAST_NEUTRAL = { copper: '10', aluminum: '8' } as const;
 
 /** Why the neutral of three wires may not serve as the ground too; null where it may stay. */
 function whyNot(box: Box, circuit: Circuit, view: View): string | null {

@@ -1,4 +1,6 @@
-import { dropAt, fullLoad, type RunStop, runOf } from '#core/circuits/run.ts';
+import { dropAt, fullLoad, outletsOf, type RunStop, runOf } from '#core/circuits/run.ts';
+import { servedBy } from '#core/job/document.ts';
+import { plateAmps } from '#core/panel/jobLoad.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { round } from '#core/units/quantity.ts';
 import { rule } from '../rule.ts';
@@ -11,20 +13,28 @@ export const voltageDrop = rule({
   sections: { '2017': '210.19(A) note', '2020': '210.19(A) note', '2023': '210.19 note' },
   why: 'Motors run hot and lamps dim on low voltage; the code advises 3 % but does not require it.',
   check(circuit, view) {
-    // At the receptacle farthest in ohms: what is plugged in there is not known, what is wired is small.
+    // At the receptacle farthest in ohms: what is plugged in there is not known. A circuit without receptacles is
+    // judged at what is wired in, by its nameplate.
     const run = runOf(view, circuit);
-    const end = run.stops
-      .filter((s) => isReceptacle(s.box) && s.box.status !== 'remove')
-      .reduce<RunStop | null>((worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s), null);
+    const there = outletsOf(run).filter((s) => s.box.status !== 'remove');
+    const receptacles = there.filter((s) => isReceptacle(s.box) && s.box.serves === null);
+    const end = (receptacles.length > 0 ? receptacles : there).reduce<RunStop | null>(
+      (worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s),
+      null,
+    );
     if (!end) return [];
     const { dropLimitPercent } = view.document.job.settings;
-    const amps = fullLoad(circuit);
+    const fixture = receptacles.length > 0 ? undefined : servedBy(view.document, end.box);
+    const plate = fixture && plateAmps(fixture);
+    // Lights alone draw little of their circuit, and how much is not on record.
+    if (receptacles.length === 0 && end.box.device.kind === 'light') return [];
+    const amps = plate ?? fullLoad(circuit);
     const percent = (dropAt(end, amps) / run.volts) * 100;
     const good = percent <= dropLimitPercent;
     return [
       {
         level: good ? 'satisfied' : 'recommended',
-        message: `${round(percent, 1)} % at ${end.box.name} with ${amps} A there${good ? '' : `; advice is ${dropLimitPercent} % or less: a heavier gauge or a shorter run`}`,
+        message: `${round(percent, 1)} % at ${end.box.name} with ${round(amps, 1)} A there${good ? '' : `; advice is ${dropLimitPercent} % or less: a heavier gauge or a shorter run`}`,
         measured: { value: percent, unit: '%' },
         limit: { value: dropLimitPercent, unit: '%' },
       },

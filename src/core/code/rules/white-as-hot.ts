@@ -11,7 +11,7 @@ export const whiteAsHot = rule({
   sections: always('200.7(C)'),
   why: 'The next one to open the box takes a white wire for a neutral; a permanent mark at every end says it is not.',
   check(circuit, view) {
-    // A raceway is pulled with colours to suit, and its white may not be marked over.
+    // A raceway is pulled with colors to suit, and its white may not be marked over.
     if (circuit.cable === 'raceway') return [];
     const two = circuit.breaker.poles === 2 && !circuit.neutral;
     const stops = runOf(view, circuit).stops.filter(
@@ -23,7 +23,7 @@ export const whiteAsHot = rule({
       return [
         {
           level: 'violation',
-          message: `the white is a hot and not marked at ${namesOf(bare)}: tape or paint it at every end, not white, grey or green`,
+          message: `the white is a hot and not marked at ${namesOf(bare)}: tape or paint it at every end, not white, gray or green`,
         },
       ];
     const open = stops.filter((s) => s.stop.whiteMarked === 'unknown');

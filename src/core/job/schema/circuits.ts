@@ -3,15 +3,16 @@ import * as yup from 'yup';
 import { entity, flag, id, inches, list, name, number, text, whole, word } from './fields.ts';
 import {
   ANSWERS,
-  BRANCH_RATINGS,
   BREAKER_PROTECTIONS,
   CABLES,
-  FEEDER_RATINGS,
+  ELECTRODES,
   GAUGES,
   HALVES,
   HOTS,
   MATERIALS,
+  OUTDOOR_DISCONNECTS,
   PANEL_SIGNS,
+  ROUTES,
   STATUSES,
   TIES,
 } from './words.ts';
@@ -38,6 +39,16 @@ export const panelFoundSchema = entity({
   ),
 });
 
+/** As found or planned, standard or not: what is not standard is advised against, 240.6(A). */
+const breakerRating = () => number(5, 400).meta({ unit: 'A' });
+const gaugeOnRecord = () =>
+  yup
+    .string()
+    .strict()
+    .defined()
+    .nullable()
+    .oneOf([...GAUGES, null]);
+
 /** What conductors meet on their way. */
 const way = {
   /** Hottest surroundings. */
@@ -50,7 +61,7 @@ const way = {
 export const feederSchema = entity({
   panelId: id(),
   space: whole(1, 84),
-  rating: yup.number().strict().defined().oneOf(FEEDER_RATINGS),
+  rating: breakerRating(),
   gauge: word(GAUGES),
   material: word(MATERIALS),
   cable: word(CABLES),
@@ -83,6 +94,33 @@ export const panelSchema = entity({
   otherBuilding: flag(),
   /** A grounding electrode is connected here. */
   electrode: flag(),
+  status: word(STATUSES),
+  /** Clear space in front of it, 110.26(A), and the height of its highest handle; null where not measured. */
+  clear: entity({
+    width: inches(0, 600).nullable(),
+    depth: inches(0, 600).nullable(),
+    height: inches(0, 600).nullable(),
+    highestHandle: inches(0, 240).nullable(),
+  }),
+  /** Pipes, ducts or what is foreign in its footprint, from the floor to 6 ft above it, 110.26(E). */
+  foreignAbove: word(ANSWERS),
+  /** Of the panel at the service. */
+  service: entity({
+    gauge: gaugeOnRecord(),
+    material: word(MATERIALS),
+    surge: word(ANSWERS),
+    outdoorDisconnect: word(OUTDOOR_DISCONNECTS),
+    /** Null where nobody looked. */
+    electrodes: list(word(ELECTRODES), ELECTRODES.length).nullable(),
+    /** Rods, where there are any. */
+    rods: whole(0, 8),
+    /** One rod proved to be of 25 Ω or less. */
+    rodProved: word(ANSWERS),
+    waterBonded: word(ANSWERS),
+    gasBonded: word(ANSWERS),
+    /** Bar for the bonding of communications, 250.94. */
+    intersystem: word(ANSWERS),
+  }),
   /** What the next one to look for a fault should know. */
   note: text(),
   found: panelFoundSchema.nullable(),
@@ -95,12 +133,7 @@ export const stopSchema = entity({
   /** Measured cable length from the feeding box, when taken on site. */
   measured: inches(1, 24000).nullable(),
   /** This segment's own gauge where it differs from the circuit's. */
-  gauge: yup
-    .string()
-    .strict()
-    .defined()
-    .nullable()
-    .oneOf([...GAUGES, null]),
+  gauge: gaugeOnRecord(),
   /** Terminals of a protecting device in the feeding box that this cable leaves from. */
   side: word(['load', 'line'] as const),
   /** Whether what goes on is joined behind the device, or carried through its terminals. */
@@ -121,7 +154,7 @@ export const circuitSchema = entity({
   name: name(),
   status: word(STATUSES),
   breaker: entity({
-    rating: yup.number().strict().defined().oneOf(BRANCH_RATINGS),
+    rating: breakerRating(),
     protection: word(BREAKER_PROTECTIONS),
     /** 1 for a 120 V circuit, 2 for 240 V and multiwire. */
     poles: yup
@@ -139,6 +172,11 @@ export const circuitSchema = entity({
   gauge: word(GAUGES),
   material: word(MATERIALS),
   cable: word(CABLES),
+  /** Equipment ground as it was seen; null where nobody looked. */
+  ground: gaugeOnRecord(),
+  route: word(ROUTES),
+  /** Least cover over what is buried, inches; null where it was not measured. */
+  cover: inches(0, 120).nullable(),
   ...way,
   stops: list(stopSchema, 400),
 });

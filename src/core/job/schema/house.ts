@@ -23,8 +23,9 @@ import {
   OTHER_SOURCES,
   STATUSES,
   FIXTURE_KINDS,
+  DISCONNECTS,
   DWELLINGS,
-  LAMP_COLOURS,
+  LAMP_COLORS,
   LAMP_ORDERS,
 } from './words.ts';
 
@@ -43,12 +44,12 @@ const limitsSchema = entity({
   apartPercent: number(0.5, 10),
 });
 
-/** The shop’s plug-in tester: its lamps from left to right, their colours, and when one counts as lit. */
+/** The shop’s plug-in tester: its lamps from left to right, their colors, and when one counts as lit. */
 const testerSchema = entity({
   order: word(LAMP_ORDERS),
-  hotNeutral: word(LAMP_COLOURS),
-  hotGround: word(LAMP_COLOURS),
-  neutralGround: word(LAMP_COLOURS),
+  hotNeutral: word(LAMP_COLORS),
+  hotGround: word(LAMP_COLORS),
+  neutralGround: word(LAMP_COLORS),
   lights: number(30, 115).meta({ unit: 'V' }),
 });
 
@@ -205,7 +206,7 @@ export const fixtureSchema = entity({
   name: name(),
   kind: yup.string().strict().defined().oneOf(FIXTURE_KINDS),
   wallId: id(),
-  /** Its centre from the wall's start. */
+  /** Its center from the wall's start. */
   offset: inches(0, MAX_WALL),
   /** Clear space between the wall and its back; an island stands out in the room. */
   fromWall: inches(0, MAX_WALL),
@@ -228,7 +229,8 @@ export const fixtureSchema = entity({
     .string()
     .strict()
     .defined()
-    .oneOf(['none', 'cord', 'hard-wired'] as const),
+    .oneOf(['none', 'cord', 'hardwired'] as const),
   nameplate: nameplateSchema.nullable(),
+  disconnect: word(DISCONNECTS),
   note: text(),
 });

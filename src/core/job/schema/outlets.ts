@@ -1,7 +1,17 @@
 /** Boxes, the devices in them, and what was found behind old ones. */
 import * as yup from 'yup';
 import { MAX_WALL, id, text, word, name, flag, inches, whole, entity, list } from './fields.ts';
-import { STATUSES, DEVICE_KINDS, MOUNTS, PURPOSES, COLOURS, CONDUCTOR_FUNCTIONS, SIGNS } from './words.ts';
+import {
+  ANSWERS,
+  COLORS,
+  CONDUCTOR_FUNCTIONS,
+  DEVICE_KINDS,
+  LUMINAIRES,
+  MOUNTS,
+  PURPOSES,
+  SIGNS,
+  STATUSES,
+} from './words.ts';
 
 export const deviceSchema = entity({
   kind: yup.string().strict().defined().oneOf(DEVICE_KINDS),
@@ -42,7 +52,7 @@ export const foundSchema = entity({
   conductors: list(
     entity({
       cable: whole(1, 12),
-      colour: yup.string().strict().defined().oneOf(COLOURS),
+      color: yup.string().strict().defined().oneOf(COLORS),
       function: yup.string().strict().defined().oneOf(CONDUCTOR_FUNCTIONS),
     }),
     48,
@@ -65,11 +75,11 @@ export const boxSchema = entity({
   name: name(),
   areaId: id(),
   wallId: id(),
-  /** Centre of the box from the wall's start. */
+  /** Center of the box from the wall's start. */
   offset: inches(0, MAX_WALL),
   /** How far out from the wall line; more than 0 is a floor outlet. */
   fromWall: inches(0, MAX_WALL),
-  /** Centre of the box above the floor. */
+  /** Center of the box above the floor. */
   height: inches(0, 480),
   status: yup.string().strict().defined().oneOf(STATUSES),
   grounding: yup
@@ -90,6 +100,18 @@ export const boxSchema = entity({
   accessible: flag(),
   /** Outlets that a switch here controls. */
   controls: list(id(), 60),
+  /** What was looked at here; each unknown until somebody did. */
+  seen: entity({
+    luminaire: word(LUMINAIRES),
+    /** A box listed to carry a fan, 314.27(C). */
+    fanBox: word(ANSWERS),
+    /** A device marked CO/ALR for the aluminum on it, 406.3(C), 404.14(C). */
+    aluminumRated: word(ANSWERS),
+    /** A neutral of the circuit in the box of a switch, 404.2(C). */
+    switchNeutral: word(ANSWERS),
+    /** Every label that the outlet needs is on it. */
+    labels: word(ANSWERS),
+  }),
   found: foundSchema.nullable(),
   /** Other circuits with conductors in this box. */
   through: list(id(), 20),

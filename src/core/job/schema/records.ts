@@ -5,6 +5,7 @@ import {
   HALVES_READ,
   INDICATORS,
   INSTRUMENTS,
+  LOOK_RESULTS,
   OTHER_SOURCES,
   PROOF_BASES,
   REFERENCES,
@@ -163,6 +164,22 @@ export const amendmentSchema = entity({
   note: text(),
 });
 
+/** What an eye or a hand found at an inspection, of one item of a list and one thing of the job. */
+export const lookSchema = entity({
+  id: id(),
+  /** Id of a look item. */
+  item: text(60).min(1),
+  about: entity({
+    table: word(['job', 'areas', 'fixtures', 'boxes', 'panels', 'circuits'] as const),
+    id: id(),
+  }),
+  place: text(160),
+  at: time(),
+  by: name(),
+  result: word(LOOK_RESULTS),
+  note: text(),
+});
+
 /** A picture of something in the job; the picture itself is kept beside the document. */
 export const pictureSchema = entity({
   id: id(),
@@ -171,7 +188,7 @@ export const pictureSchema = entity({
       .string()
       .strict()
       .defined()
-      .oneOf(['areas', 'fixtures', 'boxes', 'panels', 'circuits'] as const),
+      .oneOf(['areas', 'fixtures', 'boxes', 'panels', 'circuits', 'looks'] as const),
     id: id(),
   }),
   at: time(),

@@ -46,13 +46,13 @@ export const OPENING_KINDS = [
 export type OpeningKind = (typeof OPENING_KINDS)[number];
 
 export const STATUSES = ['existing', 'new', 'replace', 'remove'] as const;
-export const GAUGES = ['14', '12', '10', '8', '6', '4', '3', '2', '1', '1/0', '2/0', '3/0', '4/0'] as const;
+/** Conductor sizes from thin to thick: AWG to 4/0, thousands of circular mils (kcmil) from 250 on. */
+export const GAUGES = [
+  ...(['14', '12', '10', '8', '6', '4', '3', '2', '1', '1/0', '2/0', '3/0', '4/0'] as const),
+  ...(['250', '300', '350', '400', '500', '600'] as const),
+] as const;
 export type Gauge = (typeof GAUGES)[number];
-/** Standard ratings of branch-circuit breakers, 240.6(A); 10 A is for lighting from 2023. */
-export const BRANCH_RATINGS = [10, 15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100] as const;
-/** Standard ratings of feeder breakers. */
-export const FEEDER_RATINGS = [30, 40, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200] as const;
-export const MATERIALS = ['copper', 'aluminium'] as const;
+export const MATERIALS = ['copper', 'aluminum'] as const;
 /** `old NM`: grounded nonmetallic cable from before the mid-1980s, with 60 °C insulation. */
 export const CABLES = ['NM-B', 'UF-B', 'SE', 'MC', 'raceway', 'old NM', 'old two-wire'] as const;
 export type CableKind = (typeof CABLES)[number];
@@ -66,7 +66,7 @@ export const HALVES = ['whole', 'a', 'b'] as const;
 export const HOTS = ['black', 'red', 'both'] as const;
 export const BREAKER_PROTECTIONS = ['none', 'gfci', 'afci', 'dual'] as const;
 export const RECEPTACLE_KINDS = ['duplex', 'single', 'gfci', 'outlet-afci', 'two-slot'] as const;
-export const DEVICE_KINDS = [...RECEPTACLE_KINDS, 'light', 'switch', 'smoke-alarm', 'hard-wired'] as const;
+export const DEVICE_KINDS = [...RECEPTACLE_KINDS, 'light', 'switch', 'smoke-alarm', 'hardwired'] as const;
 export type DeviceKind = (typeof DEVICE_KINDS)[number];
 
 /** Where in the room a box sits. `face-up`: in a counter or sill without an assembly listed for it. */
@@ -109,7 +109,7 @@ export const FIXTURE_KINDS = [
   'hood',
   'refrigerator',
   'dishwasher',
-  'disposer',
+  'disposal',
   'washer',
   'dryer',
   'water-heater',
@@ -124,6 +124,13 @@ export const FIXTURE_KINDS = [
   'television',
   'baseboard-heater',
   'floor-heat',
+  'bath-heater',
+  'exhaust-fan',
+  'tankless-heater',
+  'boiler',
+  'hood-microwave',
+  'toilet',
+  'bidet-seat',
   'room-cooler',
   'motor',
   'fixed-equipment',
@@ -137,12 +144,12 @@ export const FIXTURE_KINDS = [
 ] as const;
 export type FixtureKind = (typeof FIXTURE_KINDS)[number];
 
-export const COLOURS = ['black', 'red', 'blue', 'white', 'grey', 'green', 'bare', 'cloth'] as const;
+export const COLORS = ['black', 'red', 'blue', 'white', 'gray', 'green', 'bare', 'cloth'] as const;
 export const CONDUCTOR_FUNCTIONS = [
   'feed',
   'hot onward',
   'switched',
-  'traveller',
+  'traveler',
   'neutral',
   'ground',
   'spare',
@@ -183,7 +190,7 @@ export const TEST_KINDS = ['gfci', 'afci'] as const;
 export const INDICATORS = ['none', 'good', 'fault'] as const;
 /** Lamps of a plug-in tester from left to right: hot–neutral (HN), hot–ground (HG), neutral–ground (NG). */
 export const LAMP_ORDERS = ['HN HG NG', 'HN NG HG', 'HG HN NG', 'HG NG HN', 'NG HN HG', 'NG HG HN'] as const;
-export const LAMP_COLOURS = ['amber', 'red', 'green', 'white', 'blue'] as const;
+export const LAMP_COLORS = ['amber', 'red', 'green', 'white', 'blue'] as const;
 /** What eyes and fingers find at an old device. */
 export const SIGNS = [
   'back-stabbed',
@@ -191,7 +198,7 @@ export const SIGNS = [
   'worn contacts',
   'painted',
   'cracked',
-  'aluminium',
+  'aluminum',
   'cloth insulation',
   'loose',
 ] as const;
@@ -203,6 +210,27 @@ export const PANEL_SIGNS = [
   'missing cover screws',
   'not trusted to trip',
 ] as const;
+/** Luminaires as 410.16 (closets) and 410.10(D) (tubs) tell them apart. */
+export const LUMINAIRES = [
+  'unknown',
+  'surface-enclosed',
+  'surface-open',
+  'recessed-enclosed',
+  'recessed-open',
+  'hanging',
+  'track',
+  'fan',
+] as const;
+/** What a cable passes on its way: the dampest of it. */
+export const ROUTES = ['unknown', 'dry', 'damp', 'wet', 'buried'] as const;
+/** How equipment is parted from its supply for work on it. */
+export const DISCONNECTS = ['unknown', 'in-sight', 'lockable', 'none'] as const;
+/** The outdoor disconnect of a dwelling’s service. */
+export const OUTDOOR_DISCONNECTS = ['unknown', 'none', 'service-disconnect', 'emergency-only'] as const;
+/** Grounding electrodes of 250.52(A). */
+export const ELECTRODES = ['water-pipe', 'footing', 'rod', 'plate', 'ring'] as const;
+/** What somebody saw who looked: `not-seen` was looked for and could not be seen. */
+export const LOOK_RESULTS = ['in-order', 'not-in-order', 'not-seen'] as const;
 export const DWELLINGS = ['one-family', 'two-family', 'multifamily'] as const;
 
 /** What a price book gives prices for: cable by the foot, breakers, devices, and the trouble of a new room. */

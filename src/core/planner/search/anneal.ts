@@ -1,6 +1,6 @@
 /**
  * A good grouping of many sites: ruin and recreate (Schrimpf et al., J. Comput. Phys. 2000) under simulated
- * annealing. Neighbouring sites are taken out and put back where they cost least, now and then passing over the best
+ * annealing. Neighboring sites are taken out and put back where they cost least, now and then passing over the best
  * place (Christiaens and Vanden Berghe, Transportation Science 2020), with the exact tree of every circuit priced again.
  * The same seed gives the same plan.
  */
@@ -134,7 +134,7 @@ export function annealing(
     else out.sort((a, b) => (by < 6 ? -1 : 1) * (problem.home[a]! - problem.home[b]!));
   }
 
-  /** Takes out neighbouring sites, or some circuits whole. */
+  /** Takes out neighboring sites, or some circuits whole. */
   function ruin(groups: Iterable<Group>): { left: Set<Group>; out: number[] } {
     const first = below(n);
     const out = new Set<number>([first]);

@@ -44,7 +44,7 @@ test('a part asks for the circuits with a marked site that the others lack', () 
   assert.equal(asked([[2, 3], [4]]), 0);
 });
 
-test('in the end no circuit and its neighbours can be planned for less, and the plan is whole', () => {
+test('in the end no circuit and its neighbors can be planned for less, and the plan is whole', () => {
   let better = 0;
   for (let seed = 1; seed <= 6; seed++) {
     const marked = { sites: Uint8Array.from({ length: 22 }, (_, i) => (i % 5 ? 0 : 1)), circuits: 2 };

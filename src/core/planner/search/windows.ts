@@ -1,5 +1,5 @@
 /**
- * A good plan made better where it is too large to be proven: neighbouring circuits are planned anew together, proven
+ * A good plan made better where it is too large to be proven: neighboring circuits are planned anew together, proven
  * best, until no window of them is left that was not (Taillard and Voss, in Essays and Surveys in Metaheuristics 2002).
  * It finds what a search that moves a few sites at a time does not: three circuits instead of four.
  */
@@ -12,7 +12,7 @@ type Sites = readonly number[];
 
 /** Most sites of a window. */
 const MOST_IN_WINDOW = 25;
-/** Times that all circuits are looked at, each time with other neighbours. */
+/** Times that all circuits are looked at, each time with other neighbors. */
 const ROUNDS = 3;
 /** Iterations of the search for each of its sites before its proof. */
 const BEFORE_PROOF = 40;

@@ -4,8 +4,8 @@
 
   /** A chart that follows its options, its width and the light. The library loads when the first chart shows. */
   interface Props {
-    /** Made anew with the colours of the light on screen. */
-    options: (colour: (name: string) => string) => EChartsCoreOption;
+    /** Made anew with the colors of the light on screen. */
+    options: (color: (name: string) => string) => EChartsCoreOption;
     height?: number;
     /** What it shows, in words. */
     label: string;

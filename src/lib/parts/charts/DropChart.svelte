@@ -36,7 +36,7 @@
   label="Voltage drop along {run.circuit.name}: at most {worst.toFixed(
     1,
   )} percent with the full load at one box; {dropLimit} percent is advised"
-  options={(colour) => {
+  options={(color) => {
     const line = (name: string, stroke: string, dashed: boolean, of: (i: number) => number) =>
       lines(of).map((data) => ({
         type: 'line',
@@ -46,21 +46,21 @@
         symbolSize: 8,
         lineStyle: { color: stroke, width: 3, type: dashed ? 'dashed' : 'solid' },
         itemStyle: { color: stroke },
-        label: { show: !dashed, formatter: '{b}', position: 'top', color: colour('ink'), fontSize: 14 },
+        label: { show: !dashed, formatter: '{b}', position: 'top', color: color('ink'), fontSize: 14 },
       }));
     const axis = {
-      axisLabel: { color: colour('ink'), fontSize: 14 },
-      axisLine: { lineStyle: { color: colour('edge') } },
-      splitLine: { lineStyle: { color: colour('grid') } },
-      nameTextStyle: { color: colour('quiet'), fontSize: 14 },
+      axisLabel: { color: color('ink'), fontSize: 14 },
+      axisLine: { lineStyle: { color: color('edge') } },
+      splitLine: { lineStyle: { color: color('grid') } },
+      nameTextStyle: { color: color('quiet'), fontSize: 14 },
     };
     const series = [
-      ...line(FULL, colour('covered'), false, (i) => fullDrop(run, run.stops[i]!)),
-      ...line(PLANNED, colour('gfci'), true, planned),
+      ...line(FULL, color('covered'), false, (i) => fullDrop(run, run.stops[i]!)),
+      ...line(PLANNED, color('gfci'), true, planned),
     ];
     return {
       grid: { left: 46, right: 22, top: 44, bottom: 46 },
-      legend: { data: [FULL, PLANNED], top: 0, left: 0, textStyle: { color: colour('ink'), fontSize: 14 } },
+      legend: { data: [FULL, PLANNED], top: 0, left: 0, textStyle: { color: color('ink'), fontSize: 14 } },
       tooltip: {
         trigger: 'item',
         formatter: (p: { name: string; value: [number, number]; seriesName: string }) =>
@@ -81,11 +81,11 @@
               markLine: {
                 symbol: 'none',
                 silent: true,
-                lineStyle: { color: colour('warn'), type: 'dashed', width: 2 },
+                lineStyle: { color: color('warn'), type: 'dashed', width: 2 },
                 label: {
                   formatter: `${dropLimit} % advised`,
                   position: 'insideEndTop',
-                  color: colour('warn'),
+                  color: color('warn'),
                   fontSize: 14,
                 },
                 data: [{ yAxis: dropLimit }],

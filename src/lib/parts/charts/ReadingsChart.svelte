@@ -109,12 +109,12 @@
           `${p.name} ${round(p.measured, 2)} ${SHOWN[shown].unit}${p.expected === null ? '' : `, expected ${round(p.expected, 2)}`}`,
       )
       .join('; ')}"
-    options={(colour) => {
+    options={(color) => {
       const axis = {
-        axisLabel: { color: colour('ink'), fontSize: 14, hideOverlap: true },
-        axisLine: { lineStyle: { color: colour('edge') } },
-        splitLine: { lineStyle: { color: colour('grid') } },
-        nameTextStyle: { color: colour('quiet'), fontSize: 14 },
+        axisLabel: { color: color('ink'), fontSize: 14, hideOverlap: true },
+        axisLine: { lineStyle: { color: color('edge') } },
+        splitLine: { lineStyle: { color: color('grid') } },
+        nameTextStyle: { color: color('quiet'), fontSize: 14 },
         scale: true,
       };
       const scatter = (
@@ -128,12 +128,12 @@
         name,
         symbol,
         symbolSize: 14,
-        itemStyle: { color: fill, borderColor: colour('ink'), borderWidth: 1 },
+        itemStyle: { color: fill, borderColor: color('ink'), borderWidth: 1 },
         label: {
           show: symbol !== 'rect',
           formatter: '{b}',
           position: 'right',
-          color: colour('ink'),
+          color: color('ink'),
           fontSize: 14,
         },
         labelLayout: { hideOverlap: true },
@@ -143,7 +143,7 @@
       });
       return {
         grid: { left: 56, right: 28, top: 44, bottom: 46 },
-        legend: { top: 0, left: 0, textStyle: { color: colour('ink'), fontSize: 14 } },
+        legend: { top: 0, left: 0, textStyle: { color: color('ink'), fontSize: 14 } },
         tooltip: {
           trigger: 'item',
           formatter: (p: { name: string; value: [number, number]; seriesName: string }) =>
@@ -171,21 +171,21 @@
           scatter(
             'expected',
             'rect',
-            colour('gfci-wash'),
+            color('gfci-wash'),
             (p) => p.expected,
             () => true,
           ),
           scatter(
             'as found',
             'diamond',
-            colour('warn'),
+            color('warn'),
             (p) => p.measured,
             (p) => p.stage === 'as-found',
           ),
           scatter(
             'as left',
             'circle',
-            colour('covered'),
+            color('covered'),
             (p) => p.measured,
             (p) => p.stage === 'as-left',
           ),

@@ -43,13 +43,13 @@
   label="When the {rating} ampere breaker opens. {currents
     .map((c) => `${c.name} ${round(c.amps, 0)} amperes: ${verdict(c.amps)}`)
     .join('; ')}"
-  options={(colour) => {
+  options={(color) => {
     const axis = {
       type: 'log',
-      axisLabel: { color: colour('ink'), fontSize: 14 },
-      axisLine: { lineStyle: { color: colour('edge') } },
-      splitLine: { lineStyle: { color: colour('grid') } },
-      nameTextStyle: { color: colour('quiet'), fontSize: 14 },
+      axisLabel: { color: color('ink'), fontSize: 14 },
+      axisLine: { lineStyle: { color: color('edge') } },
+      splitLine: { lineStyle: { color: color('grid') } },
+      nameTextStyle: { color: color('quiet'), fontSize: 14 },
       nameLocation: 'middle',
     };
     const curve = (name: string, which: 'least' | 'most', type: string) => ({
@@ -57,12 +57,12 @@
       name,
       data: edge(which),
       showSymbol: false,
-      lineStyle: { color: colour('ink'), width: 3, type },
-      itemStyle: { color: colour('ink') },
+      lineStyle: { color: color('ink'), width: 3, type },
+      itemStyle: { color: color('ink') },
     });
     return {
       grid: { left: 62, right: 18, top: 36, bottom: 46 },
-      legend: { top: 0, left: 0, textStyle: { color: colour('ink'), fontSize: 14 } },
+      legend: { top: 0, left: 0, textStyle: { color: color('ink'), fontSize: 14 } },
       xAxis: {
         ...axis,
         name: 'amperes',
@@ -86,7 +86,7 @@
             data: currents.map((c, i) => ({
               xAxis: Math.max(1, c.amps),
               lineStyle: {
-                color: colour(c.name.startsWith('short') ? 'bad' : 'covered'),
+                color: color(c.name.startsWith('short') ? 'bad' : 'covered'),
                 width: 3,
                 type: 'solid',
               },
@@ -95,7 +95,7 @@
                 position: 'end',
                 fontSize: 15,
                 fontWeight: 700,
-                color: colour('ink'),
+                color: color('ink'),
                 distance: 2,
               },
             })),

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sizeName } from '#core/tables/conductors.ts';
   import type { Report } from '#core/handover/report.ts';
   import { formatFeet } from '#core/units/length.ts';
   import { round } from '#core/units/quantity.ts';
@@ -30,7 +31,7 @@
       <td>{c.circuit.space}</td>
       <td>{c.circuit.name}</td>
       <td>{c.circuit.breaker.rating} A {PROTECTION[c.circuit.breaker.protection]}</td>
-      <td>{c.circuit.gauge} AWG {c.circuit.material}, {c.circuit.cable}</td>
+      <td>{sizeName(c.circuit.gauge)} {c.circuit.material}, {c.circuit.cable}</td>
       <td>{c.run.stops.map((s) => s.box.name).join(' → ') || 'none'}</td>
       <td class="num">{formatFeet(c.run.installed)}</td>
       <td class="num"

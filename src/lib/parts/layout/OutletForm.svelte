@@ -22,6 +22,7 @@
   import LengthField from '../LengthField.svelte';
   import OutletFields from '../OutletFields.svelte';
   import Check from '../Check.svelte';
+  import SeenFields from './SeenFields.svelte';
 
   interface Props {
     box: Box;
@@ -133,7 +134,7 @@
           set={(id) => put({ fixtureId: id === NONE ? null : id })}
         />
       {/if}
-      {#if plug || box.device.kind === 'hard-wired'}
+      {#if plug || box.device.kind === 'hardwired'}
         <Choice
           label="Serves"
           value={box.serves ?? NONE}
@@ -195,6 +196,7 @@
       </fieldset>
     {/if}
   </details>
+  <SeenFields {box} />
   <Decisions decisions={decisionsFor(session.view, box)} />
   {#if plug}
     <div class="cord">

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sizeName } from '#core/tables/conductors.ts';
   import { loadOf } from '#core/panel/jobLoad.ts';
   import type { Panel } from '#core/job/schema.ts';
   import { dwellingLoad, LOAD_SECTION, type Dwelling, type LoadMethod } from '#core/loads/dwelling.ts';
@@ -151,7 +152,7 @@
         <p>
           {amps > limit ? 'Too much for it.' : `${round(limit - amps, 1)} A to spare.`}
           {#if panel.feeder === null}
-            Service of {rating} A or more: {conductor} AWG copper <span class="section">310.12</span>
+            Service of {rating} A or more: {sizeName(conductor)} copper <span class="section">310.12</span>
           {/if}
         </p>
       </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sizeName } from '#core/tables/conductors.ts';
   import { rows } from '#core/job/document.ts';
   import type { Feeder, Panel } from '#core/job/schema.ts';
   import { feederLoad, sizeFeeder } from '#core/panel/feeder.ts';
@@ -6,7 +7,7 @@
   import { round } from '#core/units/quantity.ts';
   import {
     CABLE_OPTIONS,
-    FEEDER_OPTIONS,
+    feederOptions,
     GAUGE_OPTIONS,
     MAIN_OPTIONS,
     MATERIAL_OPTIONS,
@@ -20,6 +21,7 @@
   import NumberField from '../NumberField.svelte';
   import Check from '../Check.svelte';
   import WayFields from '../WayFields.svelte';
+  import ServiceFields from './ServiceFields.svelte';
   import Working from '../Working.svelte';
 
   let { panel, onremoved }: { panel: Panel; onremoved: () => void } = $props();
@@ -131,7 +133,7 @@
       <Choice
         label="Breaker"
         value={feeder.rating}
-        options={FEEDER_OPTIONS}
+        options={feederOptions(feeder.rating)}
         set={(rating) => putFeeder({ rating })}
       />
       <Choice
@@ -175,13 +177,16 @@
       <WayFields way={feeder} put={putFeeder} />
     </div>
     <p>
-      {round(load.amps, 1)} A {load.from}; drop {round(sized.drop.percent, 1)} %; ground {sized.ground} AWG.
+      {round(load.amps, 1)} A {load.from}; drop {round(sized.drop.percent, 1)} %; ground {sizeName(
+        sized.ground,
+      )}.
     </p>
     <details>
       <summary>Show the working: feeder</summary>
       <Working steps={sized.steps} />
     </details>
   {/if}
+  <ServiceFields {panel} {put} />
   <Field
     label="Notes for the next one who looks for a fault here"
     value={panel.note}

@@ -78,7 +78,7 @@
     {#if kind === 'switch'}
       <path class="body" d="M-8 -8h16v16h-16z" />
       <path class="mark" d="M-5 4L5 -4" />
-    {:else if kind === 'hard-wired'}
+    {:else if kind === 'hardwired'}
       <path class="body" d="M-9 -9h18v18h-18z" />
       <circle class="dot" r="3.2" />
     {:else if kind === 'smoke-alarm'}

@@ -160,8 +160,8 @@
             const foot = onScreen(pointOnWall(outline, wall, box.offset, box.fromWall));
             const into = inward(outline, wall);
             const off = box.fromWall > 0 ? 0 : SIGN_OFF_WALL * signScale;
-            const centre = { x: foot.x + into.x * off, y: foot.y + into.y * off };
-            return [{ id: box.id, name: box.name, centre, into }];
+            const center = { x: foot.x + into.x * off, y: foot.y + into.y * off };
+            return [{ id: box.id, name: box.name, center, into }];
           });
         });
     const taken = panels.map((p): Bounds => {

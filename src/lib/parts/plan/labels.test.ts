@@ -12,7 +12,7 @@ const square = (side: number) => [
 const sign = (id: string, x: number, y: number, name = id): SignToName => ({
   id,
   name,
-  centre: { x, y },
+  center: { x, y },
   into: { x: 0, y: 1 },
 });
 
@@ -52,8 +52,8 @@ test('no name covers a sign or another name', () => {
       const rooms = [{ id: 'r', name: 'West bedroom', corners: square(300) }];
       const placed = placeLabels(rooms, signs, 10, 12);
       const boxes = [...placed.signs].map(([id, p]) => {
-        const { centre, name } = signs.find((s) => s.id === id)!;
-        return { x: centre.x + p.x, y: centre.y + p.y, w: name.length * 6.9, h: 12 };
+        const { center, name } = signs.find((s) => s.id === id)!;
+        return { x: center.x + p.x, y: center.y + p.y, w: name.length * 6.9, h: 12 };
       });
       const room = placed.rooms.get('r');
       if (room) boxes.push({ x: room.x, y: room.y, w: 12 * 0.58 * room.size, h: 1.1 * room.size });
@@ -61,7 +61,7 @@ test('no name covers a sign or another name', () => {
         Math.abs(a.x - b.x) >= (a.w + b.w) / 2 - 0.5 || Math.abs(a.y - b.y) >= (a.h + b.h) / 2 - 0.5;
       for (const [i, box] of boxes.entries()) {
         for (const other of boxes.slice(i + 1)) assert.ok(apart(box, other));
-        for (const s of signs) assert.ok(apart(box, { ...s.centre, w: 20, h: 20 }));
+        for (const s of signs) assert.ok(apart(box, { ...s.center, w: 20, h: 20 }));
       }
     }),
   );

@@ -18,14 +18,14 @@ export interface RoomToName {
 export interface SignToName {
   id: string;
   name: string;
-  centre: Point;
+  center: Point;
   /** Unit vector away from the wall that it is on. */
   into: Point;
 }
 
 export interface Labels {
   rooms: ReadonlyMap<string, Point & { size: number }>;
-  /** From the centre of the sign. */
+  /** From the center of the sign. */
   signs: ReadonlyMap<string, Point>;
 }
 
@@ -87,7 +87,7 @@ function placesOn(corners: readonly Point[]): Point[] {
   return found;
 }
 
-/** Places for the name of a sign, from its centre: on into the room, to the sides, askew. */
+/** Places for the name of a sign, from its center: on into the room, to the sides, askew. */
 function placesBeside({ into }: SignToName, radius: number, width: number, height: number): Point[] {
   const side = { x: -into.y, y: into.x };
   const back = { x: -side.x, y: -side.y };
@@ -114,7 +114,7 @@ export function placeLabels(
   const tree = new RBush<Rect>();
   tree.load([
     ...taken.map(around),
-    ...signs.map(({ centre }) => grown(rectAt(centre, 2 * radius, 2 * radius), CLEAR)),
+    ...signs.map(({ center }) => grown(rectAt(center, 2 * radius, 2 * radius), CLEAR)),
   ]);
   const placed: Labels = { rooms: new Map(), signs: new Map() };
   const roomsPlaced = placed.rooms as Map<string, Point & { size: number }>;
@@ -136,10 +136,10 @@ export function placeLabels(
   for (const sign of signs) {
     const [width, height] = [sign.name.length * LETTER * size, size];
     const at = placesBeside(sign, radius, width, height).find(
-      ({ x, y }) => !tree.collides(rectAt({ x: sign.centre.x + x, y: sign.centre.y + y }, width, height)),
+      ({ x, y }) => !tree.collides(rectAt({ x: sign.center.x + x, y: sign.center.y + y }, width, height)),
     );
     if (!at) continue;
-    tree.insert(rectAt({ x: sign.centre.x + at.x, y: sign.centre.y + at.y }, width, height));
+    tree.insert(rectAt({ x: sign.center.x + at.x, y: sign.center.y + at.y }, width, height));
     signsPlaced.set(sign.id, at);
   }
   return placed;

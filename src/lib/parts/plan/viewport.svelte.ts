@@ -17,11 +17,11 @@ export class Viewport {
   moved = $state(false);
   /** Whether a hand is on it. */
   panning = $state(false);
-  private readonly behaviour: ZoomBehavior<HTMLElement, unknown>;
+  private readonly behavior: ZoomBehavior<HTMLElement, unknown>;
   private root: Selection<HTMLElement, unknown, null, undefined> | null = null;
 
   constructor() {
-    this.behaviour = zoom<HTMLElement, unknown>()
+    this.behavior = zoom<HTMLElement, unknown>()
       .scaleExtent([FARTHEST, NEAREST])
       .filter(
         (event: MouseEvent) =>
@@ -43,7 +43,7 @@ export class Viewport {
 
   attach(ground: HTMLElement): () => void {
     this.root = select(ground);
-    this.root.call(this.behaviour).on('dblclick.zoom', null);
+    this.root.call(this.behavior).on('dblclick.zoom', null);
     return () => {
       this.root?.on('.zoom', null);
       this.root = null;
@@ -57,17 +57,17 @@ export class Viewport {
     const k = Math.max(FARTHEST, Math.min(NEAREST / 2, (width - 2 * MARGIN) / w, (height - 2 * MARGIN) / h));
     const x = width / 2 - (bounds.left + w / 2) * k;
     const y = height / 2 - (bounds.top + h / 2) * k;
-    this.root?.call(this.behaviour.transform, zoomIdentity.translate(x, y).scale(k));
+    this.root?.call(this.behavior.transform, zoomIdentity.translate(x, y).scale(k));
     this.moved = false;
   }
 
   zoomBy(factor: number): void {
-    this.root?.call(this.behaviour.scaleBy, factor);
+    this.root?.call(this.behavior.scaleBy, factor);
     this.moved = true;
   }
 
   panBy(dx: number, dy: number): void {
-    this.root?.call(this.behaviour.translateBy, dx / this.k, dy / this.k);
+    this.root?.call(this.behavior.translateBy, dx / this.k, dy / this.k);
     this.moved = true;
   }
 

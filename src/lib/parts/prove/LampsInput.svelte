@@ -3,7 +3,7 @@
   import { lampsOf } from '../../readings.ts';
   import Act from '../Act.svelte';
 
-  /** The three lamps of the shop’s own tester, in its order and colours. */
+  /** The three lamps of the shop’s own tester, in its order and colors. */
   interface Props {
     tester: LampTesterSettings;
     lamps: readonly boolean[] | null;
@@ -18,16 +18,16 @@
 <fieldset>
   <legend>Three lamps: tap those that light</legend>
   <div class="lamps">
-    {#each lampsOf(tester) as { index, name, colour } (name)}
+    {#each lampsOf(tester) as { index, name, color } (name)}
       <button
         type="button"
         class="lamp"
-        style:--glow={GLOW[colour]}
+        style:--glow={GLOW[color]}
         aria-pressed={lamps?.[index] ?? false}
         onclick={() => toggle(index)}
       >
         <span class="glow" aria-hidden="true"></span>{name}
-        <span class="lit">{colour}, {lamps ? (lamps[index] ? 'lit' : 'dark') : 'not read'}</span>
+        <span class="lit">{color}, {lamps ? (lamps[index] ? 'lit' : 'dark') : 'not read'}</span>
       </button>
     {/each}
   </div>

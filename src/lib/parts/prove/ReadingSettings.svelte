@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { LAMP_COLOURS, LAMP_ORDERS, type Limits } from '#core/job/schema.ts';
+  import { LAMP_COLORS, LAMP_ORDERS, type Limits } from '#core/job/schema.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Choice from '../Choice.svelte';
   import NumberField from '../NumberField.svelte';
@@ -25,7 +25,7 @@
     ['neutralGround', 'Lamp neutral–ground'],
   ] as const;
   const WORDS: Record<string, string> = { HN: 'hot–neutral', HG: 'hot–ground', NG: 'neutral–ground' };
-  const colours = LAMP_COLOURS.map((c) => ({ value: c, name: c }));
+  const colors = LAMP_COLORS.map((c) => ({ value: c, name: c }));
 </script>
 
 <details class="sheet pad">
@@ -64,8 +64,8 @@
       <Choice
         {label}
         value={settings.tester[key]}
-        options={colours}
-        set={(colour) => change({ tester: { ...settings.tester, [key]: colour } })}
+        options={colors}
+        set={(color) => change({ tester: { ...settings.tester, [key]: color } })}
       />
     {/each}
     <NumberField

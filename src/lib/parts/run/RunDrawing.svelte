@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sizeName } from '#core/tables/conductors.ts';
   import type { Run } from '#core/circuits/run.ts';
   import { formatFeet } from '#core/units/length.ts';
   import { round } from '#core/units/quantity.ts';
@@ -127,7 +128,8 @@
           >
         {/if}
         {#if space > 110}
-          <text class="segment" x={mid} y={to.y + 24}>{s.segment.gauge} AWG · {round(s.amps, 1)} A</text>
+          <text class="segment" x={mid} y={to.y + 24}>{sizeName(s.segment.gauge)} · {round(s.amps, 1)} A</text
+          >
         {/if}
       {/each}
 

@@ -41,7 +41,7 @@ export function markOf({ box }: RunStop): Mark {
       return 'light';
     case 'smoke-alarm':
       return 'alarm';
-    case 'hard-wired':
+    case 'hardwired':
       return 'wired';
     default:
       return box.device.volts === '125' ? 'receptacle' : 'two-hundred-forty';
@@ -93,7 +93,7 @@ export interface RunPlaces {
 }
 
 /**
- * Where the stops of a run stand: at true distance where it can be read; a stop that would stand on its neighbour is
+ * Where the stops of a run stand: at true distance where it can be read; a stop that would stand on its neighbor is
  * pushed on, and marked as stretched, so that the picture never claims a length it does not show. A long run is drawn
  * to a smaller scale, then closer together, until all of it is seen.
  */
@@ -125,7 +125,7 @@ export function placesOf(
   return place(GAPS.at(-1)!, SCALES.at(-1)!);
 }
 
-/** Runs of neighbouring stops of one lane that have a protection, as positions of the first and the last. */
+/** Runs of neighboring stops of one lane that have a protection, as positions of the first and the last. */
 export function stretchesOf(run: Run, lanes: readonly number[], kind: 'gfci' | 'afci'): [number, number][] {
   const open = new Map<number, [number, number]>();
   const closed: [number, number][] = [];

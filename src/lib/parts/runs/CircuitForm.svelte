@@ -1,5 +1,6 @@
 <script lang="ts">
-  import type { Circuit } from '#core/job/schema.ts';
+  import { sizeName } from '#core/tables/conductors.ts';
+  import type { Circuit, Gauge } from '#core/job/schema.ts';
   import { rows } from '#core/job/document.ts';
   import { dropAt, fullLoad, isMultiwire, type Run } from '#core/circuits/run.ts';
   import { sizingOf } from '#core/circuits/circuitLoad.ts';
@@ -7,6 +8,8 @@
   import { purposeOf } from '#core/panel/purpose.ts';
   import { round } from '#core/units/quantity.ts';
   import {
+    ROUTE_OPTIONS,
+    SEEN_GAUGE_OPTIONS,
     CABLE_OPTIONS,
     GAUGE_OPTIONS,
     HALF_OPTIONS,
@@ -19,6 +22,7 @@
   import Act from '../Act.svelte';
   import BreakerFields from '../BreakerFields.svelte';
   import Choice from '../Choice.svelte';
+  import LengthField from '../LengthField.svelte';
   import NumberField from '../NumberField.svelte';
   import Check from '../Check.svelte';
   import WayFields from '../WayFields.svelte';
@@ -42,7 +46,7 @@
   const ground = $derived.by(() => {
     if (circuit.cable === 'old two-wire') return 'none in the cable';
     const needed = sizing.asIs.ok ? sizing.asIs.value.leastGauge : circuit.gauge;
-    return `${equipmentGround(circuit.breaker.rating, circuit.material, circuit.gauge, needed)} AWG`;
+    return sizeName(equipmentGround(circuit.breaker.rating, circuit.material, circuit.gauge, needed));
   });
   const two = $derived(circuit.breaker.poles === 2);
   const loads = $derived(
@@ -84,7 +88,7 @@
     {/if}
   </div>
   <details>
-    <summary>Metal, surroundings, tandem, listing</summary>
+    <summary>Metal, surroundings, tandem, listing, as found</summary>
     <div class="grid-form">
       <Choice
         label="Metal"
@@ -118,6 +122,36 @@
         options={LISTED_OPTIONS}
         set={(listed) => putBreaker({ listed })}
       />
+      <NumberField
+        label="Rating as found"
+        unit="A"
+        hint="where it is no standard one"
+        value={circuit.breaker.rating}
+        min={5}
+        max={400}
+        set={(rating) => putBreaker({ rating: rating! })}
+      />
+      <Choice
+        label="Ground as seen"
+        value={circuit.ground ?? ''}
+        options={SEEN_GAUGE_OPTIONS}
+        set={(g) => put({ ground: g === '' ? null : (g as Gauge) })}
+      />
+      <Choice
+        label="Its cable passes"
+        value={circuit.route}
+        options={ROUTE_OPTIONS}
+        set={(route) => put({ route })}
+      />
+      {#if circuit.route === 'buried'}
+        <LengthField
+          label="Least cover, measured"
+          optional
+          inches={circuit.cover}
+          options={{ bare: 'inches', max: 120 }}
+          set={(cover) => put({ cover })}
+        />
+      {/if}
     </div>
   </details>
   <dl class="facts">
@@ -161,7 +195,7 @@
     <p class="bad">{sizing.asIs.message}</p>
     {#if better}
       <details>
-        <summary>What would do: {better.breaker} A on {better.gauge} AWG</summary>
+        <summary>What would do: {better.breaker} A on {sizeName(better.gauge)}</summary>
         <Working steps={better.steps} />
       </details>
     {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sizeName } from '#core/tables/conductors.ts';
   import { onDestroy } from 'svelte';
   import { circuitsInOrder, rows } from '#core/job/document.ts';
   import type { JobDocument } from '#core/job/schema.ts';
@@ -102,7 +103,7 @@
   /** Where the work stands, as the end of a sentence. */
   function standing({ finished, progress }: Draft): string {
     if (!running) return finished ? ', done' : ', stopped';
-    return progress.searched ? '; neighbouring circuits planned anew together' : '';
+    return progress.searched ? '; neighboring circuits planned anew together' : '';
   }
   const dollars = (cents: number) => `$${Math.round(cents / 100).toLocaleString('en-US')}`;
   /** What the plan costs or saves beside what is there, and what that money mends or breaks. */
@@ -288,7 +289,7 @@
           <li>
             <span class="space">{e.circuit.space}</span>
             <strong>{e.circuit.name}</strong>
-            <span>{e.circuit.breaker.rating} A, {e.circuit.gauge} AWG {breakerWords(e.circuit)}</span>
+            <span>{e.circuit.breaker.rating} A, {sizeName(e.circuit.gauge)} {breakerWords(e.circuit)}</span>
             <span class="quiet">{addedTo(e)}</span>
           </li>
         {/each}
@@ -296,7 +297,7 @@
           <li>
             <span class="space">{c.space}</span>
             <strong>{c.name}</strong>
-            <span>{c.breaker.rating} A, {c.gauge} AWG {breakerWords(c)}</span>
+            <span>{c.breaker.rating} A, {sizeName(c.gauge)} {breakerWords(c)}</span>
             <span class="quiet">{c.stops.length} {c.stops.length === 1 ? 'box' : 'boxes'}</span>
           </li>
         {/each}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { stopOf } from '#core/circuits/run.ts';
   import {
-    COLOURS,
+    COLORS,
     CONDUCTOR_FUNCTIONS,
     SIGNS,
     type Area,
@@ -55,25 +55,25 @@
     {
       name: 'Two-wire',
       conductors: [
-        { colour: 'black', function: 'unknown' },
-        { colour: 'white', function: 'neutral' },
+        { color: 'black', function: 'unknown' },
+        { color: 'white', function: 'neutral' },
       ],
     },
     {
       name: 'Two-wire and ground',
       conductors: [
-        { colour: 'black', function: 'unknown' },
-        { colour: 'white', function: 'neutral' },
-        { colour: 'bare', function: 'ground' },
+        { color: 'black', function: 'unknown' },
+        { color: 'white', function: 'neutral' },
+        { color: 'bare', function: 'ground' },
       ],
     },
     {
       name: 'Three-wire and ground',
       conductors: [
-        { colour: 'black', function: 'unknown' },
-        { colour: 'red', function: 'switched' },
-        { colour: 'white', function: 'neutral' },
-        { colour: 'bare', function: 'ground' },
+        { color: 'black', function: 'unknown' },
+        { color: 'red', function: 'switched' },
+        { color: 'white', function: 'neutral' },
+        { color: 'bare', function: 'ground' },
       ],
     },
   ];
@@ -86,7 +86,7 @@
   let stage = $state<Reading['stage']>('as-found');
   let by = $state(lastPerson());
 
-  const COLOUR_OPTIONS = COLOURS.map((value) => ({ value, name: value }));
+  const COLOR_OPTIONS = COLORS.map((value) => ({ value, name: value }));
   const FUNCTION_OPTIONS = CONDUCTOR_FUNCTIONS.map((value) => ({ value, name: value }));
   const MATERIALS = [
     { value: 'unknown', name: 'Not looked at' },
@@ -111,12 +111,12 @@
       <legend>Cable {cable}</legend>
       {#each conductorsOf(cable) as c, i (i)}
         <div class="conductor">
-          <span class="core {c.colour}" aria-hidden="true"></span>
+          <span class="core {c.color}" aria-hidden="true"></span>
           <Choice
-            label="Colour"
-            value={c.colour}
-            options={COLOUR_OPTIONS}
-            set={(colour) => change(cable, i, { colour })}
+            label="Color"
+            value={c.color}
+            options={COLOR_OPTIONS}
+            set={(color) => change(cable, i, { color })}
           />
           <Choice
             label="What it does"
@@ -142,7 +142,7 @@
           {/each}
         {/if}
         <Act
-          onclick={() => setCable(cable, [...conductorsOf(cable), { colour: 'black', function: 'unknown' }])}
+          onclick={() => setCable(cable, [...conductorsOf(cable), { color: 'black', function: 'unknown' }])}
           >Add a conductor</Act
         >
       </div>
@@ -232,7 +232,7 @@
   .core.white {
     background: #fff;
   }
-  .core.grey {
+  .core.gray {
     background: #9a9a9a;
   }
   .core.green {

@@ -229,7 +229,7 @@
       set={(benchHeight) => setting({ benchHeight: benchHeight! })}
     />
     <LengthField
-      label="Stud centres"
+      label="Stud centers"
       inches={job.settings.studSpacing}
       options={{ bare: 'inches', min: 8, max: 48 }}
       set={(studSpacing) => setting({ studSpacing: studSpacing! })}

@@ -4,7 +4,7 @@
   import { isIsland } from '#core/tables/fixtures.ts';
   import { MAX_WALL, type Area, type Fixture, type FixtureKind } from '#core/job/schema.ts';
   import { formatLength, parseLength } from '#core/units/length.ts';
-  import { CONNECTION_OPTIONS, FIXTURE_OPTIONS, STATUS_OPTIONS } from '../../names.ts';
+  import { CONNECTION_OPTIONS, DISCONNECT_OPTIONS, FIXTURE_OPTIONS, STATUS_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
@@ -33,11 +33,11 @@
   let wall = $state('');
   const wallId = $derived(wallOptions.some((w) => w.value === wall) ? wall : (wallOptions[0]?.value ?? ''));
 
-  /** `4' 2", 60`: its centre from the wall's start, then its width where it is not the usual one. */
+  /** `4' 2", 60`: its center from the wall's start, then its width where it is not the usual one. */
   async function add(text: string): Promise<string | null> {
-    const [centreText = '', widthText] = text.split(',');
-    const centre = parseLength(centreText, { max: MAX_WALL });
-    if (!centre.ok) return `centre: ${centre.message}`;
+    const [centerText = '', widthText] = text.split(',');
+    const center = parseLength(centerText, { max: MAX_WALL });
+    if (!center.ok) return `center: ${center.message}`;
     const width =
       widthText === undefined ? null : parseLength(widthText, { bare: 'inches', min: 1, max: MAX_WALL });
     if (width && !width.ok) return `width: ${width.message}`;
@@ -46,7 +46,7 @@
       area,
       kind,
       wallId,
-      centre.value,
+      center.value,
       width?.ok ? width.value : null,
     );
     const problem = await session.attempt({ type: 'put', table: 'fixtures', rows: [fixture] });
@@ -75,7 +75,7 @@
         <Field label="Name" value={f.name} commit={(name) => put(f, { name: name.trim() })} />
         <Choice label="Along" value={f.wallId} options={wallOptions} set={(w) => put(f, { wallId: w })} />
         <LengthField
-          label="Centre from wall start"
+          label="Center from wall start"
           inches={f.offset}
           options={{ max: MAX_WALL }}
           set={(offset) => put(f, { offset: offset! })}
@@ -119,6 +119,14 @@
             set={(overhang) => put(f, { overhang: overhang! })}
           />
         {/if}
+        {#if f.connection === 'hardwired'}
+          <Choice
+            label="Disconnect"
+            value={f.disconnect}
+            options={DISCONNECT_OPTIONS}
+            set={(disconnect) => put(f, { disconnect })}
+          />
+        {/if}
         {#if f.connection !== 'none'}
           <NameplateFields fixture={f} />
         {/if}
@@ -150,7 +158,7 @@
     <Choice label="On" value={wallId} options={wallOptions} set={(w) => (wall = w)} />
     {#key area.id}
       <Field
-        label="Its centre from wall start, width"
+        label="Its center from wall start, width"
         value=""
         clears
         placeholder="6', {FIXTURES[kind].size[0]}"

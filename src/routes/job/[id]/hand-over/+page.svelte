@@ -11,8 +11,10 @@
   import FindingTable from '$lib/parts/handover/FindingTable.svelte';
   import JobHead from '$lib/parts/handover/JobHead.svelte';
   import LabelTable from '$lib/parts/handover/LabelTable.svelte';
+  import LookTable from '$lib/parts/handover/LookTable.svelte';
   import ReadingTable from '$lib/parts/handover/ReadingTable.svelte';
   import SheetSection from '$lib/parts/handover/SheetSection.svelte';
+  import NotJudged from '$lib/parts/layout/NotJudged.svelte';
   import { exportReadings, ReadingImport } from '$lib/readingFiles.svelte.ts';
   import { today, utc } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
@@ -72,6 +74,10 @@
       <SheetSection title="Protecting devices"><DeviceTable devices={report.devices} /></SheetSection>
     {/if}
     <SheetSection title="Labels needed"><LabelTable outlets={report.outlets} /></SheetSection>
+    {#if report.looks.length > 0}
+      <SheetSection title="Looked at"><LookTable looks={report.looks} /></SheetSection>
+    {/if}
+    <SheetSection title="Not judged here"><NotJudged /></SheetSection>
     <SheetSection title="Cautions">
       <ul class="cautions">
         {#each report.cautions as caution (caution)}<li>{caution}</li>{/each}

@@ -2,7 +2,7 @@
   import { onMount } from 'svelte';
   import { LockOutline } from 'flowbite-svelte-icons';
   import { tinykeys } from 'tinykeys';
-  import { besideNeighbour } from '#core/diagnosis/besides.ts';
+  import { besideNeighbor } from '#core/diagnosis/besides.ts';
   import { settingOf } from '#core/diagnosis/setting.ts';
   import { LAMP_BLIND_SPOTS } from '#core/diagnosis/verdict.ts';
   import { isTyping } from '$lib/keys.ts';
@@ -128,7 +128,7 @@
                 by={prove.by}
                 bind:stage={prove.stage}
                 bind:half={prove.half}
-                beside={besideNeighbour(run, prove.newest, prove.index)}
+                beside={besideNeighbor(run, prove.newest, prove.index)}
                 onlogged={prove.logged}
               />
             {:else if tab === 'dead'}

@@ -2,9 +2,14 @@
   import type { Level } from '#core/code/rule.ts';
   import type { Picture } from '#core/job/schema.ts';
   import { listItems, LISTS } from '#core/handover/lists.ts';
+  import { itemsOn } from '#core/handover/looks.ts';
   import { address } from '$lib/address.svelte.ts';
   import { SIGNS } from '$lib/gravity.ts';
   import Act from '$lib/parts/Act.svelte';
+  import Field from '$lib/parts/Field.svelte';
+  import LookRow from '$lib/parts/layout/LookRow.svelte';
+  import NotJudged from '$lib/parts/layout/NotJudged.svelte';
+  import { lastPerson, rememberPerson } from '$lib/readings.ts';
   import Bar from '$lib/parts/Bar.svelte';
   import Page from '$lib/parts/Page.svelte';
   import Pictures from '$lib/parts/Pictures.svelte';
@@ -12,6 +17,7 @@
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
+  let by = $state(lastPerson());
   const list = $derived(LISTS.find((l) => l.id === (address.get('list') ?? 'outdoors')) ?? LISTS[0]!);
   const items = $derived(session.findings ? listItems(session.view, session.findings, list) : null);
   const open = $derived(
@@ -100,12 +106,30 @@
           </li>
         {/each}
       </ol>
-      <p class="quiet">
-        The adopted local code, its amendments and the authority having jurisdiction decide. Sections are
-        those of NEC
-        {session.document.job.edition}.
-      </p>
     {/if}
+    <h2>Looked at</h2>
+    <div class="by no-print">
+      <Field
+        label="Who looks"
+        value={by}
+        placeholder="Your name"
+        commit={(name) => {
+          by = name.trim().slice(0, 80);
+          rememberPerson(by);
+          return by === '' ? 'expected a name' : null;
+        }}
+      />
+    </div>
+    <ul>
+      {#each itemsOn(list.id) as item (item.id)}<LookRow {item} {by} />{/each}
+    </ul>
+    <h2>Not judged here</h2>
+    <NotJudged />
+    <p class="quiet">
+      The adopted local code, its amendments and the authority having jurisdiction decide. Sections are those
+      of NEC
+      {session.document.job.edition}.
+    </p>
   </div>
 </Page>
 
@@ -118,6 +142,9 @@
     border-bottom: 1px solid var(--rule);
     border-left: 6px solid var(--edge);
     break-inside: avoid;
+  }
+  .by {
+    max-width: 22rem;
   }
   .sign {
     font-size: 1.4rem;
