@@ -938,14 +938,14 @@ const ROWS: Row[] = [
     'the second circuit feeds only the dining wall',
     kitchen([[[atCounter('A', 40), atCounter('B', 100)]], [[outlet('C', 3, 60)]]]),
     V,
-    /1 small-appliance circuits at the counters/,
+    /1 small-appliance circuit at the counters/,
   ],
   [
     'required-circuits',
     'a multiwire circuit, both hots at the counter',
     split({ hot: 'black' }, { hot: 'red' }),
     S,
-    /2 small-appliance/,
+    /2 small-appliance circuits/,
   ],
   [
     'required-circuits',

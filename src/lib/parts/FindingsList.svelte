@@ -76,7 +76,7 @@
             <span class="text">
               <span class="level">{NAMES[first.level]}</span>
               {#if group.findings.length === 1}
-                {first.message}
+                <span class="message">{first.message}</span>
               {:else}
                 <strong>{group.findings.length} in {group.room}</strong> · {first.title}
                 {#if namesOf(group) !== group.room}<span class="quiet names">{namesOf(group)}</span>{/if}
@@ -88,7 +88,7 @@
           <div class="more">
             <p>{first.why}</p>
             {#each group.findings as f (f.key)}
-              {#if group.findings.length > 1}<p class="one">{f.message}</p>{/if}
+              {#if group.findings.length > 1}<p class="one message">{f.message}</p>{/if}
               {#if f.measured && f.limit}
                 <p class="quiet">
                   {Math.round(f.measured.value * 100) / 100}
@@ -143,6 +143,12 @@
   }
   .names {
     display: block;
+  }
+  .message {
+    display: block;
+  }
+  .message::first-letter {
+    text-transform: uppercase;
   }
   .one {
     margin-top: 0.5rem;

@@ -22,7 +22,7 @@ export function general(load: BranchLoad): Result<Demand> {
       {
         what: 'Load for conductor and breaker',
         working: plain
-          ? plate!.value.working
+          ? plate!.value.working.replace(/ marked$/, '')
           : `1.25 × ${shown(load.continuousAmps)} + ${shown(rest)} = ${shown(counted)}`,
         section: '210.19(A)(1), 210.20(A)',
       },

@@ -31,7 +31,7 @@ const isExcused = (box: Box): boolean => box.serves !== null || box.device.switc
 const WANTED: readonly Wanted[] = [
   {
     duty: 'small-appliance',
-    name: 'small-appliance circuits',
+    name: 'small-appliance circuit',
     section: '210.11(C)(1), 210.52(B)(3)',
     least: 2,
     belongs: (box, area) => area.kind === 'kitchen' && !isExcused(box),
@@ -94,6 +94,8 @@ export const requiredCircuits = rule({
   },
 });
 
+const plural = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`;
+
 function judge(
   view: View,
   { duty, name, section, least }: Wanted,
@@ -113,13 +115,13 @@ function judge(
   }
   const count = circuits.size;
   if (count >= Math.min(least, fed.length))
-    return [{ level: 'satisfied', section, message: `${count} ${name}${where}` }];
+    return [{ level: 'satisfied', section, message: `${plural(count, name)}${where}` }];
   const altered = fed.some((b) => b.status !== 'existing');
   return [
     {
       level: altered ? 'violation' : 'note',
       section,
-      message: `${count} ${name}${where}; at least ${least} of 20 A ${least === 1 ? 'is' : 'are'} asked for${altered ? '' : ' when this is altered'}`,
+      message: `${plural(count, name)}${where}; at least ${least} of 20 A ${least === 1 ? 'is' : 'are'} asked for${altered ? '' : ' when this is altered'}`,
     },
   ];
 }
