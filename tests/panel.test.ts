@@ -31,7 +31,8 @@ test('from outlets to a clean panel: planned, upgraded, mended, and nothing is l
   await fill(app.driver, 'Bus rating', '125');
   await fill(app.driver, 'Main breaker', '125');
   await press(app.driver, 'Record the openings as closed');
-  await press(app.driver, 'Fit an AFCI breaker');
+  await press(app.driver, 'Record them as joined to tails');
+  await press(app.driver, 'Install an AFCI breaker');
   await sees(app.driver, /\b0 violations/, '.findings');
   await sees(app.driver, /As even as moving breakers can make it|A apart: move/);
   // Every circuit stands in a space of its own, and the legs of what was planned are near one another.
@@ -104,7 +105,7 @@ test('the load by each method, line by line; what if; a nameplate that is missin
   // 9,600 VA of kiln less, at 40 %: 24,541 − 3,840 = 20,701 VA, 86.3 A, less than half an ampere dropped.
   await slide('kiln', 0);
   await sees(app.driver, /Then: 86 A of 100 A/);
-  await sees(app.driver, /Room for a vehicle charger\s+[1-9]/);
+  await sees(app.driver, /Room for an EV charger\s+[1-9]/);
   await press(app.driver, 'As on record');
   await sees(app.driver, /As on record: 102 A/);
   await fill(app.driver, 'Floor area, outside dimensions', '2400');

@@ -140,7 +140,7 @@ test('the edition switch changes what is asked for', async () => {
 test('a fix is applied with one press and undone with one', async () => {
   await app.freshStudio();
   await sees(app.driver, /3 in West bedroom · Receptacle without an equipment ground\s+B1, B2, B3/);
-  await press(app.driver, 'All 3: fit a GFCI receptacle');
+  await press(app.driver, 'All 3: install a GFCI receptacle');
   await app.driver.wait(
     async () =>
       !/Receptacle without an equipment ground/.test(
@@ -149,7 +149,7 @@ test('a fix is applied with one press and undone with one', async () => {
     15000,
     'they are still listed',
   );
-  await press(app.driver, 'Undo: Fit a GFCI receptacle at B1');
+  await press(app.driver, 'Undo: Install a GFCI receptacle at B1');
   await sees(app.driver, /3 in West bedroom · Receptacle without an equipment ground/);
 });
 
@@ -252,7 +252,7 @@ test('phone: steps in a box stay locked until it is proved dead; power back void
 
     await press(app.driver, 'Readings');
     await press(app.driver, 'Next box');
-    await sees(app.driver, /False ground with hot and neutral reversed or .*false ground/);
+    await sees(app.driver, /False \(bootleg\) ground with hot and neutral reversed or .*false ground/);
     await press(app.driver, 'Use the keyboard instead');
     await press(app.driver, 'Correct');
     await fill(app.driver, 'Neutral–ground', '400');
@@ -289,7 +289,7 @@ test('the palette finds by trade words and acts; ? lists the keys', async () => 
 
 test('the sheet prints to PDF with job, circuits, findings, readings, labels and cautions', async () => {
   await app.freshStudio();
-  await press(app.driver, 'All 3: fit a GFCI receptacle');
+  await press(app.driver, 'All 3: install a GFCI receptacle');
   await app.go(`${JOB}/hand-over`);
   await sees(app.driver, /210\.52\(A\)/, 'article');
   const { data } = (await app.driver.sendAndGetDevToolsCommand('Page.printToPDF', {

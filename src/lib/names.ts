@@ -230,8 +230,8 @@ export const VOLTS_OPTIONS: Options<Box['device']['volts']> = options({
 });
 export const COVER_OPTIONS: Options<Box['device']['cover']> = options({
   indoor: 'Indoor plate',
-  weatherproof: 'Weatherproof, nothing in',
-  'in-use': 'Weatherproof in use',
+  weatherproof: 'Weatherproof cover, nothing plugged in',
+  'in-use': 'In-use cover',
 });
 export const SWITCHED_OPTIONS: Options<Box['device']['switched']> = options({
   none: 'Always hot',
@@ -254,7 +254,7 @@ export const PURPOSE_OPTIONS: Options<Box['purpose']> = options({
   'alarm-system': 'Alarm system',
   'ceiling-support': 'Carries fan or luminaire',
   'ceiling-fan': 'Inside a factory-made fan',
-  vehicle: 'Vehicle charging',
+  vehicle: 'EV charging',
   'equipment-service': 'To service equipment',
 });
 

@@ -73,7 +73,7 @@ function ground({ stop, onward, bare }: Site): WorkStep[] {
     return [
       kind === 'switch' || kind === 'light' || kind === 'smoke-alarm'
         ? {
-            text: 'No ground comes here: fit a plate and screws of plastic, or protect the circuit by a GFCI.',
+            text: 'No ground comes here: install a plate and screws of plastic, or protect the circuit by a GFCI.',
             because: 'Metal that is touched and not grounded becomes live with the first fault, 404.9(B).',
           }
         : {
@@ -86,7 +86,7 @@ function ground({ stop, onward, bare }: Site): WorkStep[] {
   if (kind === 'two-slot')
     return [
       {
-        text: `Join all grounds and bond the box${stands}. A ground is here: a two-slot receptacle does not belong, fit a grounding one.`,
+        text: `Join all grounds and bond the box${stands}. A ground is here: a two-slot receptacle does not belong, install a grounding one.`,
         because: 'Where a ground is there the replacement is a grounding type, 406.4(D)(1).',
       },
     ];
@@ -206,7 +206,7 @@ const fourWires = (site: Site): WorkStep[] =>
   site.bare
     ? [
         {
-          text: 'Three wires, no ground: stop before a receptacle is fitted, and look what the neutral is.',
+          text: 'Three wires, no ground: stop before a receptacle is installed, and look what the neutral is.',
           because:
             'An existing circuit may stay only with an insulated neutral, or a bare one in SE cable from the service panel; never the bare wire of NM, 250.140.',
         },

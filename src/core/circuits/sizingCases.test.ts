@@ -253,7 +253,7 @@ const ROWS: Row[] = [
   ['11.5 kW = 47.9 A: 59.9 → 60', kiln({ watts: 11500 }), {}, '4', 60, '10'],
   ['48 A: 60', kiln({ amps: 48 }), {}, '4', 60, '10'],
 
-  // Vehicle charging: continuous.
+  // EV charging: continuous.
   ['12 A at 120 V: 15', load('vehicle', 120)({ amps: 12 }), {}, '14', 15, '14'],
   ['16 A: 20', charger(16), {}, '12', 20, '12'],
   ['24 A: 30', charger(24), {}, '10', 30, '10'],

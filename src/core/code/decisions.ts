@@ -327,7 +327,7 @@ function gfciAsked(view: View, box: Box, area: Area): Ask | null {
         (servicesEquipment(view, box, area) && since(edition, '2020')
           ? { reason: 'serves equipment that is worked on', section: '210.8(E)' }
           : null) ??
-        (box.purpose === 'vehicle' ? { reason: 'receptacle to charge a vehicle', section: '625.54' } : null)
+        (box.purpose === 'vehicle' ? { reason: 'receptacle for EV charging', section: '625.54' } : null)
       );
   }
 }

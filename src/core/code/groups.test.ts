@@ -34,11 +34,11 @@ test('three boxes with one fault are one line, and one fix mends them all', () =
   );
   assert.equal(group.room, 'West bedroom');
   const fix = group.fixes.find((f) => /GFCI/.test(f.label))!;
-  assert.equal(fix.label, 'All 3: fit a GFCI receptacle');
+  assert.equal(fix.label, 'All 3: install a GFCI receptacle');
   assert.ok('all' in fix);
   const mend = mendAll(document, group, fix.all);
   // The first of the run protects the two that it feeds.
-  assert.equal(mend.label, 'Fit a GFCI receptacle at B1');
+  assert.equal(mend.label, 'Install a GFCI receptacle at B1');
   assert.ok('command' in mend);
   const mended = check(run(document, mend.command).document);
   assert.equal(mended.filter((f) => f.rule === 'no-equipment-ground' && f.level === 'violation').length, 0);
@@ -52,7 +52,7 @@ test('what protects nothing else is done to each', () => {
   const fix = group.fixes.find((f) => /two-slot/.test(f.label))!;
   assert.ok('all' in fix);
   const mend = mendAll(document, group, fix.all);
-  assert.equal(mend.label, 'Fit a two-slot receptacle, 3 times');
+  assert.equal(mend.label, 'Install a two-slot receptacle, 3 times');
   assert.ok('command' in mend);
   const after = run(document, mend.command).document;
   assert.deepEqual(

@@ -48,7 +48,7 @@ const READ: [string, Partial<Parameters<typeof judge>[0]>, Verdict['grade'], Reg
     'a healthy receptacle',
     { lamps: lamps('110'), hotNeutral: 119.8, hotGround: 119.7, neutralGround: 0.1 },
     'good',
-    /^Reads correct; false ground with hot and neutral reversed would read the same$/,
+    /^Reads correct; false \(bootleg\) ground with hot and neutral reversed would read the same$/,
   ],
   [
     'a healthy one whose ground slot was read to a proven reference',
@@ -66,7 +66,7 @@ const READ: [string, Partial<Parameters<typeof judge>[0]>, Verdict['grade'], Reg
     'zero under load far from the panel: a meter cannot tell whether hot and neutral are reversed too',
     { hotNeutral: 117, hotGround: 117, neutralGround: 0, loadAmps: 10 },
     'bad',
-    /^False ground with hot and neutral reversed or .*false ground$/,
+    /^False \(bootleg\) ground with hot and neutral reversed or .*false \(bootleg\) ground$/,
   ],
   [
     'zero without load',
@@ -103,7 +103,7 @@ const READ: [string, Partial<Parameters<typeof judge>[0]>, Verdict['grade'], Reg
     'a false ground with the hot on it, by the reference',
     { hotNeutral: 120, hotGround: 120, neutralGround: 0, groundReference: 120 },
     'bad',
-    /^False ground with hot and neutral reversed$/,
+    /^False \(bootleg\) ground with hot and neutral reversed$/,
   ],
   [
     'hot and ground reversed by meter',
@@ -121,7 +121,7 @@ const READ: [string, Partial<Parameters<typeof judge>[0]>, Verdict['grade'], Reg
     'everything off',
     { lamps: lamps('000'), hotNeutral: 0, hotGround: 0, neutralGround: 0 },
     'bad',
-    /^Nothing between the slots: open hot, the breaker off, or false ground with the neutral open$/,
+    /^Nothing between the slots: open hot, the breaker off, or false \(bootleg\) ground with the neutral open$/,
   ],
   ['a zero with two pairs not read', { hotNeutral: 0 }, 'bad', /^(?!No voltage).*open neutral/i],
   [
@@ -193,7 +193,7 @@ test('a box on record without a ground: open ground is expected, a grounded read
 
 test('the suspicious zero and the loose neutral say what was expected', () => {
   const zero = judge({ ...NOTHING, hotNeutral: 117, hotGround: 117, neutralGround: 0, loadAmps: 10 }, PLAN);
-  assert.ok(zero.remarks.some((r) => /10 A × 0\.149 Ω = 1\.49 V.*false ground/.test(r.text)));
+  assert.ok(zero.remarks.some((r) => /10 A × 0\.149 Ω = 1\.49 V.*false \(bootleg\) ground/.test(r.text)));
   assert.ok(zero.remarks.some((r) => r.level === 'danger' && /may be live/.test(r.text)));
   const loose = judge(
     { ...NOTHING, hotNeutral: 105, hotGround: 115.6, neutralGround: 10.6, loadAmps: 10 },
@@ -204,7 +204,7 @@ test('the suspicious zero and the loose neutral say what was expected', () => {
 
 test('a long ground path and a voltage off the plan are said', () => {
   const verdict = judge({ ...NOTHING, hotNeutral: 114, hotGround: 114, groundOhms: 3 }, PLAN);
-  assert.match(verdict.headline, /^Reads correct, but: ground path too long; false ground/);
+  assert.match(verdict.headline, /^Reads correct, but: ground path too long; false \(bootleg\) ground/);
   assert.ok(verdict.remarks.some((r) => /a fault to it draws 40 A/.test(r.text)));
   assert.ok(verdict.remarks.some((r) => /^5 % below what the plan gives with 120 V/.test(r.text)));
 });
@@ -233,7 +233,7 @@ test('240 V: legs, a lost one, both hots on one, and 208 V', () => {
 test('lamps that look correct always bring the list of what they cannot see', () => {
   assert.ok(
     judge({ ...NOTHING, lamps: lamps('110') }, PLAN).remarks.some((r) =>
-      /cannot see a false ground/.test(r.text),
+      /cannot see a false \(bootleg\) ground/.test(r.text),
     ),
   );
 });
@@ -350,8 +350,8 @@ test('a false ground under load is found wherever a tenth of a volt must stand, 
     { ...NOTHING, hotNeutral: 119.9, hotGround: 119.9, neutralGround: 0, loadAmps: 1 },
     planOf(0.02),
   );
-  assert.match(near.headline, /^Reads correct; .*false ground with hot and neutral reversed/);
-  assert.ok(near.remarks.some((r) => /read the same here: .*false ground/.test(r.text)));
+  assert.match(near.headline, /^Reads correct; .*false \(bootleg\) ground with hot and neutral reversed/);
+  assert.ok(near.remarks.some((r) => /read the same here: .*false \(bootleg\) ground/.test(r.text)));
 });
 
 test('sound wiring is never danger nor bad, at any length, source and load, here or elsewhere', () => {

@@ -415,7 +415,7 @@ function remarksOn(
   if (grounding === 'none' && fits.length === 1 && has('open-ground'))
     remarks.push({
       level: 'note',
-      text: 'As expected of a box on record without an equipment ground; 406.4(D)(2) says what may be fitted there.',
+      text: 'As expected of a box on record without an equipment ground; 406.4(D)(2) says what may be installed there.',
     });
   const path = run.stops[stop]!.pathOhms;
   const sound = expected.neutralGround ?? 0;

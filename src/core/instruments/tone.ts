@@ -13,7 +13,7 @@ const BARS = 9;
 /** Volts of tone that show one bar at the lowest gain. */
 const ONE_BAR = TRANSMITTER.volts / 2 ** (BARS - 1);
 /** Share of a neighbor’s field heard with the receiver at one conductor of a bare splice, and along a cable. */
-const NEIGHBOUR = { box: 0.02, cable: 1 } as const;
+const NEIGHBOR = { box: 0.02, cable: 1 } as const;
 
 /** The network with a tone sent into one node against another, and the house’s own power off. */
 export const withTone = (wiring: Wiring, to: number, reference: number = EARTH): Wiring => {
@@ -42,7 +42,7 @@ export function receive(wiring: Wiring, voltages: Voltages, at: Listening): numb
     .reduce((total, { conductor, branch }) => {
       const { from, to } = wiring.branches[branch]!;
       const { re, im } = voltages.at(at.where === 'box' ? to : from);
-      return total + (conductor === at.conductor ? 1 : NEIGHBOUR[at.where]) * Math.hypot(re, im);
+      return total + (conductor === at.conductor ? 1 : NEIGHBOR[at.where]) * Math.hypot(re, im);
     }, 0);
   const bars = Math.floor(Math.log2((heard * 2 ** (at.gain - 1)) / ONE_BAR) + 1);
   return Math.max(0, Math.min(BARS, bars));

@@ -6,14 +6,14 @@ import { FIXTURES } from '#core/tables/fixtures.ts';
 import type { View } from '#core/view/view.ts';
 
 /** From one floor to the next where nothing else is known, inches. */
-const STOREY = 102;
+const BETWEEN_LEVELS = 102;
 /** How far from its wall a new island stands, inches. */
 const ISLAND_FROM_WALL = 48;
 
 /** A level one story above the highest. */
 export function newLevel({ levels }: JobDocument): Level {
   const top = Math.max(...rows(levels).map((l) => l.elevation));
-  return { id: newId('level'), name: `Level ${rows(levels).length + 1}`, elevation: top + STOREY };
+  return { id: newId('level'), name: `Level ${rows(levels).length + 1}`, elevation: top + BETWEEN_LEVELS };
 }
 
 /** A room without walls yet, to the right of the others of its level. */

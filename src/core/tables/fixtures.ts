@@ -80,7 +80,7 @@ const WATER = 'its outlets, pumps, bonding, and the outlets and lights near it a
 const POWER = 'its transfer equipment, its own disconnect and where it is connected are its article’s too';
 
 export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
-  basin: fact('Basin', [22, 18, 33], { fastened: true, water: 'bowl' }),
+  basin: fact('Vanity sink', [22, 18, 33], { fastened: true, water: 'bowl' }),
   sink: fact('Sink', [30, 20, 36], { fastened: true, water: 'bowl', counter: 'divides' }),
   tub: fact('Tub', [60, 30, 20], { fastened: true, water: 'bathing' }),
   shower: fact('Shower', [36, 36, 4], { fastened: true, water: 'bathing' }),
@@ -230,7 +230,7 @@ export const FIXTURES: Readonly<Record<FixtureKind, FixtureFacts>> = {
     gfci: { '2017': null, '2020': '422.5(A)', '2023': '210.8(D)' },
   }),
   kiln: fact('Kiln', [34, 34, 38], { connection: 'cord', branch: 'kiln', heavy: true, ownCircuit: true }),
-  'vehicle-charger': fact('Vehicle charger', [10, 6, 54], {
+  'vehicle-charger': fact('EV charger', [10, 6, 54], {
     connection: 'hardwired',
     branch: 'vehicle',
     dwelling: 'vehicle',

@@ -1,4 +1,4 @@
-/** Vehicle charging, Article 625. */
+/** EV charging, Article 625. */
 import { since } from '#core/tables/editions.ts';
 import type { Edition } from '#core/job/schema.ts';
 import { type Result } from '#core/units/result.ts';

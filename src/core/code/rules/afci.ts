@@ -52,13 +52,16 @@ export const afci = rule({
     }
     const fixes: Fix[] = [
       protection === 'gfci'
-        ? { label: 'Fit a dual-function breaker', command: changeBreaker(circuit, { protection: 'dual' }) }
-        : { label: 'Fit an AFCI breaker', command: changeBreaker(circuit, { protection: 'afci' }) },
+        ? {
+            label: 'Install a dual-function breaker',
+            command: changeBreaker(circuit, { protection: 'dual' }),
+          }
+        : { label: 'Install an AFCI breaker', command: changeBreaker(circuit, { protection: 'afci' }) },
     ];
     const first = stops[0]?.box;
     if (circuit.status === 'existing' && first && first.device.rating <= 20 && first.device.kind !== 'gfci') {
       fixes.push({
-        label: `Fit an outlet-type AFCI at ${first.name}, the first outlet`,
+        label: `Install an outlet-type AFCI at ${first.name}, the first outlet`,
         command: changeDevice(first, { kind: 'outlet-afci' }),
       });
     }

@@ -31,12 +31,12 @@ function wallsBeside(area: Area, { wallId }: Fixture): Set<string> {
 
 export const bathroomBasin = rule({
   id: 'bathroom-basin',
-  title: 'Receptacle at each bathroom basin',
+  title: 'Receptacle at each vanity sink',
   scope: 'fixture',
   level: 'violation',
   sections: always('210.52(D)'),
-  why: 'Shavers and dryers are used at the basin; without an outlet there cords cross it.',
-  limit: { value: BASIN_REACH, unit: 'in', tighter: 'less', of: 'distance from the basin' },
+  why: 'Shavers and dryers are used at the sink; without an outlet there cords cross it.',
+  limit: { value: BASIN_REACH, unit: 'in', tighter: 'less', of: 'distance from the vanity sink' },
   check(fixture, view) {
     const area = view.document.areas[fixture.areaId];
     if (fixture.kind !== 'basin' || area?.kind !== 'bathroom' || fixture.status === 'remove') return [];

@@ -19,7 +19,7 @@ export const breakerListed = rule({
             'the breaker is not one that the panel’s label names: fit one that is, of the rating the conductor allows',
           fixes: [
             {
-              label: 'Fit a breaker that the label names',
+              label: 'Install a breaker that the label names',
               command: changeBreaker(circuit, { listed: 'yes' }),
             },
           ],

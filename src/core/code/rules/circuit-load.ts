@@ -49,9 +49,9 @@ export const circuitLoad = rule({
       const { breaker: rating, gauge: thick } = free.value;
       fixes.push(
         thick === gauge
-          ? { label: `Fit a ${rating} A breaker`, command: changeBreaker(circuit, { rating: right }) }
+          ? { label: `Install a ${rating} A breaker`, command: changeBreaker(circuit, { rating: right }) }
           : {
-              label: `Fit a ${rating} A breaker on ${sizeName(thick)}`,
+              label: `Install a ${rating} A breaker on ${sizeName(thick)}`,
               command: changeCircuit(circuit, {
                 gauge: thick,
                 breaker: { ...breaker, rating: right },

@@ -101,7 +101,9 @@ export const designatedCircuits = rule({
         message: `a ${name} is of 20 A; this one is of ${rating} A${thin ? ', on 14 AWG that cannot have more' : ''}${old}`,
         measured: { value: rating, unit: 'A' },
         limit: { value: 20, unit: 'A' },
-        fixes: thin ? [] : [{ label: 'Fit a 20 A breaker', command: changeBreaker(circuit, { rating: 20 }) }],
+        fixes: thin
+          ? []
+          : [{ label: 'Install a 20 A breaker', command: changeBreaker(circuit, { rating: 20 }) }],
       });
     }
     return found.length > 0

@@ -1,5 +1,5 @@
 import { always } from '#core/tables/editions.ts';
-import { rule } from '../rule.ts';
+import { changePanel, rule } from '../rule.ts';
 
 export const doubledLugs = rule({
   id: 'doubled-lugs',
@@ -8,7 +8,8 @@ export const doubledLugs = rule({
   level: 'violation',
   sections: always('110.14(A)'),
   why: 'A terminal made for one conductor clamps one of two; the other works loose and heats.',
-  check({ name, found }) {
+  check(panel) {
+    const { name, found } = panel;
     if (!found) return [];
     const { doubledLugs: count } = found;
     if (count === 0)
@@ -17,6 +18,12 @@ export const doubledLugs = rule({
       {
         level: 'violation',
         message: `${name}: ${count} ${count === 1 ? 'breaker has' : 'breakers have'} two conductors under one terminal: join them to a tail, unless the breaker is marked for two`,
+        fixes: [
+          {
+            label: 'Record them as joined to tails',
+            command: changePanel(panel, { found: { ...found, doubledLugs: 0 } }),
+          },
+        ],
       },
     ];
   },

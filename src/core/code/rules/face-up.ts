@@ -19,7 +19,7 @@ export const faceUp = rule({
         message: `${box.name} faces up without an assembly listed for it`,
         fixes: [
           {
-            label: `Fit an assembly listed for counters at ${box.name}`,
+            label: `Install an assembly listed for counters at ${box.name}`,
             command: changeBox(box, { mount: 'counter-assembly' }),
           },
         ],

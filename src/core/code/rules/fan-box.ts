@@ -27,7 +27,7 @@ export const fanBox = rule({
         message: `${box.name} carries a fan on a box that is not listed for one`,
         fixes: [
           {
-            label: `Fit a fan-rated box at ${box.name}`,
+            label: `Install a fan-rated box at ${box.name}`,
             command: changeBox(box, { seen: { ...box.seen, fanBox: 'yes' } }),
           },
         ],

@@ -20,7 +20,7 @@ export const gfciAccessible = rule({
             message: `${box.name}: the GFCI device is ${why}`,
             fixes: [
               {
-                label: `Fit a plain receptacle at ${box.name}, with GFCI upstream`,
+                label: `Install a plain receptacle at ${box.name}, with GFCI upstream`,
                 command: changeBox(box, { device: { ...box.device, kind: 'duplex' } }),
               },
             ],

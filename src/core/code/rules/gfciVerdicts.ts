@@ -10,12 +10,12 @@ import { verdictFromDecision } from './fromDecision.ts';
 function fixesFor(box: Box, view: View): Fix[] {
   const circuit = view.circuitOf(box.id);
   const fixes: Fix[] = isSmallReceptacle(box)
-    ? [{ label: `Fit a GFCI receptacle at ${box.name}`, command: changeDevice(box, { kind: 'gfci' }) }]
+    ? [{ label: `Install a GFCI receptacle at ${box.name}`, command: changeDevice(box, { kind: 'gfci' }) }]
     : [];
   if (circuit) {
     const protection = ['afci', 'dual'].includes(circuit.breaker.protection) ? 'dual' : 'gfci';
     fixes.push({
-      label: protection === 'dual' ? 'Fit a dual-function breaker' : 'Fit a GFCI breaker',
+      label: protection === 'dual' ? 'Install a dual-function breaker' : 'Install a GFCI breaker',
       command: changeBreaker(circuit, { protection }),
     });
   }

@@ -87,7 +87,7 @@ function judge(fixture: Fixture, view: View): Verdict[] {
         message:
           counted.length > 0
             ? `${fixture.name} (${size}): ${counted.map((b) => b.name).join(', ')} on or above the surface`
-            : `${fixture.name} (${size}): none fitted, provision for one later`,
+            : `${fixture.name} (${size}): none installed, provision for one later`,
       },
     ];
   }

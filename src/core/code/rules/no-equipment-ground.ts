@@ -26,10 +26,10 @@ export const noEquipmentGround = rule({
         byAge(box, {
           level: 'violation',
           section: '406.4(D)(1)',
-          message: `${box.name}: a ground is in the box, and a two-slot receptacle leaves it unused; fit a grounding type`,
+          message: `${box.name}: a ground is in the box, and a two-slot receptacle leaves it unused; install a grounding type`,
           fixes: [
             {
-              label: `Fit a grounding receptacle at ${box.name}`,
+              label: `Install a grounding receptacle at ${box.name}`,
               command: changeDevice(box, { kind: 'duplex', tamperResistant: true }),
             },
           ],
@@ -77,9 +77,9 @@ export const noEquipmentGround = rule({
         message: `${box.name} has three slots and no ground in the box, and no GFCI protects it`,
         section,
         fixes: [
-          { label: `Fit a GFCI receptacle at ${box.name}`, command: changeDevice(box, { kind: 'gfci' }) },
+          { label: `Install a GFCI receptacle at ${box.name}`, command: changeDevice(box, { kind: 'gfci' }) },
           {
-            label: `Fit a two-slot receptacle at ${box.name}`,
+            label: `Install a two-slot receptacle at ${box.name}`,
             command: changeDevice(box, { kind: 'two-slot' }),
           },
         ],

@@ -27,7 +27,7 @@ export const panelBonding = rule({
               section: '250.24(B)',
               message:
                 'neutral and enclosure are not joined at the service: a ground fault would not trip a breaker',
-              fixes: fix('Fit the main bonding jumper', true),
+              fixes: fix('Install the main bonding jumper', true),
             },
           ];
     }

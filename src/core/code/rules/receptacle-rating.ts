@@ -73,7 +73,7 @@ export const receptacleRating = rule({
             ? []
             : [
                 {
-                  label: `Fit a ${fits} A receptacle at ${box.name}`,
+                  label: `Install a ${fits} A receptacle at ${box.name}`,
                   command: changeDevice(box, { rating: fits }),
                 },
               ],

@@ -15,7 +15,7 @@ export const simultaneousDisconnect = rule({
     const run = runOf(view, circuit);
     const shared = isMultiwire(run);
     const fixes = [
-      { label: 'Fit a common-trip breaker', command: changeBreaker(circuit, { tie: 'common-trip' }) },
+      { label: 'Install a common-trip breaker', command: changeBreaker(circuit, { tie: 'common-trip' }) },
     ];
     if (tie === 'none') {
       return [

@@ -66,7 +66,7 @@ export const smallConductor = rule({
         fixes:
           lower === undefined
             ? []
-            : [{ label: `Fit a ${lower} A breaker`, command: changeBreaker(circuit, { rating: lower }) }],
+            : [{ label: `Install a ${lower} A breaker`, command: changeBreaker(circuit, { rating: lower }) }],
       };
     });
   },

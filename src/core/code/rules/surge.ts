@@ -49,7 +49,7 @@ export const surge = rule({
               {
                 level: 'unknown',
                 section,
-                message: `${panel.name} is ${panel.status === 'new' ? 'new' : 'replaced'}: whether a surge protective device is fitted is not on record`,
+                message: `${panel.name} is ${panel.status === 'new' ? 'new' : 'replaced'}: whether a surge protective device is installed is not on record`,
                 fixes,
               },
             ];

@@ -9,7 +9,7 @@ import { namesOf } from './names.ts';
 
 export const vehicleCircuit = rule({
   id: 'vehicle-circuit',
-  title: 'Vehicle charging on a circuit of its own',
+  title: 'EV charging on a circuit of its own',
   scope: 'circuit',
   level: 'violation',
   sections: always('625.40'),

@@ -38,7 +38,9 @@ export const weatherCover = rule({
         message: `${box.name}: ${exposed} location needs a cover weatherproof ${wet ? `while in use${box.device.rating <= 20 ? ', its hood marked extra duty' : ': something stays plugged in'}` : 'when nothing is plugged in'}`,
         fixes: [
           {
-            label: wet ? `Fit an in-use cover at ${box.name}` : `Fit a weatherproof cover at ${box.name}`,
+            label: wet
+              ? `Install an in-use cover at ${box.name}`
+              : `Install a weatherproof cover at ${box.name}`,
             command: changeDevice(box, { cover: needed }),
           },
         ],

@@ -32,7 +32,7 @@
   const worked = $derived(dwellingLoad(load.dwelling, method));
   const plain = (value: number) => Math.round(value).toLocaleString('en-US');
 
-  /** What if: appliances by other currents, at 240 V, and a vehicle charger that is not there. */
+  /** What if: appliances by other currents, at 240 V, and a EV charger that is not there. */
   let changed = $state<Record<string, number>>({});
   const SMALLEST = 2000;
   const sliders = $derived([
@@ -43,7 +43,7 @@
     ),
     ...(load.dwelling.items.some((i) => i.kind === 'vehicle')
       ? []
-      : [{ id: 'vehicle', name: 'vehicle charger', amps: 0, most: 80 }]),
+      : [{ id: 'vehicle', name: 'EV charger', amps: 0, most: 80 }]),
   ]);
   const supposed = $derived<Dwelling>({
     ...load.dwelling,
@@ -52,7 +52,7 @@
         const amps = changed[load.fixtures[i]!.id];
         return amps === undefined ? item : { ...item, va: 240 * amps };
       }),
-      ...(changed.vehicle ? [itemAt('vehicle charger', 'vehicle', changed.vehicle)] : []),
+      ...(changed.vehicle ? [itemAt('EV charger', 'vehicle', changed.vehicle)] : []),
     ],
   });
   const whatIf = $derived(dwellingLoad(supposed, method));
@@ -191,7 +191,7 @@
           <dd>{spare.kiln} <span class="unit">A</span></dd>
         </div>
         <div>
-          <dt>Room for a vehicle charger</dt>
+          <dt>Room for an EV charger</dt>
           <dd>{spare.vehicle} <span class="unit">A</span></dd>
         </div>
       </dl>

@@ -490,6 +490,6 @@
           ><circle cx="10" cy="10" r="5" /><path d="M10 1v6M10 13v6M1 10h6M13 10h6" /></svg
         ></button
       >{/if}
-    <button type="button" aria-label="Fit the level" onclick={fit}>⤢</button>
+    <button type="button" aria-label="Install the level" onclick={fit}>⤢</button>
   </div>
 </div>
