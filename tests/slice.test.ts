@@ -252,7 +252,7 @@ test('phone: steps in a box stay locked until it is proved dead; power back void
 
     await press(app.driver, 'Readings');
     await press(app.driver, 'Next box');
-    await sees(app.driver, /False \(bootleg\) ground with hot and neutral reversed or .*false ground/);
+    await sees(app.driver, /False \(bootleg\) ground with hot and neutral reversed or .*false \(bootleg\) ground/);
     await press(app.driver, 'Use the keyboard instead');
     await press(app.driver, 'Correct');
     await fill(app.driver, 'Neutral–ground', '400');
