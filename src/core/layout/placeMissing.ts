@@ -8,6 +8,7 @@ import { neighborsOf } from '#core/plan/joined.ts';
 import { wallCoverage } from '#core/plan/coverage.ts';
 import type { Rule, Subjects } from '#core/code/rule.ts';
 import { APPLIANCE_REACH } from '#core/code/rules/appliance-receptacle.ts';
+import { wallsBeside } from '#core/code/rules/bathroom-basin.ts';
 import { BASIN_REACH } from '#core/plan/reach.ts';
 import { deckExcused, HIGHEST_OUTDOORS } from '#core/code/rules/deck-receptacle.ts';
 import { SERVICE_REACH } from '#core/code/rules/equipment-receptacle.ts';
@@ -163,12 +164,25 @@ function forBasin(fixture: Fixture, view: View): SpacePlan {
   const tubs = view.fixturesIn(area).filter(isTub);
   // Clear of the zone of a tub or shower where that leaves a place.
   const inZone = (s: Spot) => tubs.some((t) => toFixture(area, t)(s) < 36);
+  const reach = (f: Fixture) => {
+    const distance = toFixture(area, f);
+    const beside = wallsBeside(area, f);
+    return (s: Spot) => beside.has(s.wallId) && distance(s) <= BASIN_REACH - 0.5;
+  };
+  const here = reach(fixture);
+  // One between two sinks serves both.
+  const others = view
+    .fixturesIn(area)
+    .filter((f) => f.kind === fixture.kind && f.id !== fixture.id && f.status !== 'remove');
+  const reaches = others.map(reach);
+  const served = (s: Spot) => others.filter((_, i) => reaches[i]!(s)).map((f) => f.name);
   return single(
     area,
     spotsIn(view, area, height),
-    (s) => (far(s) <= BASIN_REACH - 0.5 ? Math.abs(far(s) - 8) + (inZone(s) ? 200 : 0) : Infinity),
+    (s) => (here(s) ? Math.abs(far(s) - 8) + (inZone(s) ? 200 : 0) - 100 * served(s).length : Infinity),
     height,
-    (s) => `${formatLength(far(s))} from the edge of the ${fixture.name}`,
+    (s) =>
+      `${formatLength(far(s))} from the edge of the ${fixture.name}${served(s).length > 0 ? `, and within 3' of ${served(s).join(', ')}` : ''}`,
   );
 }
 

@@ -11,7 +11,7 @@ import { placeFix } from './spacing.ts';
 const BELOW_TOP = 12;
 
 /** Walls beside a basin: its own, straight on, and around the corner at each end. */
-function wallsBeside(area: Area, { wallId }: Fixture): Set<string> {
+export function wallsBeside(area: Area, { wallId }: Fixture): Set<string> {
   const { walls } = outlineOf(area);
   const own = walls.findIndex((w) => w.id === wallId);
   if (own < 0) return new Set();
