@@ -63,15 +63,15 @@ test('a house of three rooms from nothing to clean findings, by keyboard alone',
   await room('Hall', 'Hallway', ['11', '4', '11', '4']);
   await room('Bath', 'Bathroom', ['8', '6', '8', '6']);
   await tabTo(/^Fixtures/, Key.ENTER);
-  await tabTo(/^Add a/, 'Basin');
+  await tabTo(/^Add a/, 'Vanity sink');
   await type(/^Its center from wall start/, `3'`);
-  await sees(app.driver, /Basin on wall 1/);
+  await sees(app.driver, /Vanity sink on wall 1/);
 
   await app.script('document.activeElement.blur()');
   await alt('2');
-  await sees(app.driver, /No receptacle within 3' of the basin/);
+  await sees(app.driver, /No receptacle within 3' of the vanity sink/);
   await app.driver.actions().keyDown(Key.SHIFT).sendKeys('p').keyUp(Key.SHIFT).perform();
-  await sees(app.driver, /Placed \d+[\s\S]*from the edge of the basin/);
+  await sees(app.driver, /Placed \d+[\s\S]*from the edge of the vanity sink/);
 
   await alt('3');
   await sees(app.driver, /No circuits yet/);
@@ -83,7 +83,7 @@ test('a house of three rooms from nothing to clean findings, by keyboard alone',
   await sees(app.driver, /needs GFCI protection/);
   await tabTo(/^Install a dual-function breaker/, Key.ENTER);
   // A bathroom's circuit feeds nothing else: the rest gets one of its own.
-  await sees(app.driver, /a bathroom circuit may not feed/);
+  await sees(app.driver, /A bathroom circuit may not feed/);
   await tabTo(/^Take .* off/, Key.ENTER);
   await sees(app.driver, /is on no circuit yet/);
   await app.script('document.activeElement.blur()');

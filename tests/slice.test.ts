@@ -132,7 +132,7 @@ test('the edition switch changes what is asked for', async () => {
   await app.script('arguments[0].focus()', await css(app.driver, '[data-box=S3]'));
   await sees(app.driver, /GFCI\s*✓ by GFCI receptacle at S1/);
   await press(app.driver, '2017');
-  await sees(app.driver, /no place in the list of 2017/);
+  await sees(app.driver, /is not in the list of 2017/);
   await press(app.driver, '2023');
   await sees(app.driver, /every receptacle in a finished basement room \(2023\)/);
 });
@@ -252,7 +252,10 @@ test('phone: steps in a box stay locked until it is proved dead; power back void
 
     await press(app.driver, 'Readings');
     await press(app.driver, 'Next box');
-    await sees(app.driver, /False \(bootleg\) ground with hot and neutral reversed or .*false \(bootleg\) ground/);
+    await sees(
+      app.driver,
+      /False \(bootleg\) ground with hot and neutral reversed or .*false \(bootleg\) ground/,
+    );
     await press(app.driver, 'Use the keyboard instead');
     await press(app.driver, 'Correct');
     await fill(app.driver, 'Neutral–ground', '400');
