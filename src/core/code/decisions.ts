@@ -221,7 +221,8 @@ function outdoorOutlet(view: View, box: Box, area: Area): { ask: Ask | null; exc
   if (!outside && !(building && since(edition, '2023'))) return none;
   const fixture = servedBy(view.document, box);
   const { permitDate } = view.document.job;
-  const ask: Ask = { reason: `outlet for fixed equipment: ${labelOf(area)}`, section: OUTDOOR_OUTLETS };
+  const where = outside ? 'outdoors' : `in ${withArticle(labelOf(area))}`;
+  const ask: Ask = { reason: `outlet for fixed equipment ${where}`, section: OUTDOOR_OUTLETS };
   // The 2023 edition reaches the old outlet of equipment that is replaced.
   if (since(edition, '2023') && (fixture?.status === 'new' || fixture?.status === 'replace'))
     ask.altered = true;

@@ -16,7 +16,7 @@ export const breakerListed = rule({
         {
           level: 'violation',
           message:
-            'the breaker is not one that the panel’s label names: fit one that is, of the rating the conductor allows',
+            'the breaker is not one that the panel’s label names: install one that is, of the rating the conductor allows',
           fixes: [
             {
               label: 'Install a breaker that the label names',

@@ -29,7 +29,7 @@ export function countVerdict(
         {
           level: 'violation',
           section,
-          message: `${area.name} has ${found.length} of ${least}: ${what}`,
+          message: `${area.name} has ${found.length} of ${least} ${least === 1 ? 'receptacle' : 'receptacles'}: ${what}`,
           fixes: [placeFix(area)],
         },
       ];

@@ -1,6 +1,6 @@
 import { always } from '#core/tables/editions.ts';
 import { feederLoad, sizeFeeder } from '#core/panel/feeder.ts';
-import { sizeName } from '#core/tables/conductors.ts';
+import { isMade, sizeName } from '#core/tables/conductors.ts';
 import { round } from '#core/units/quantity.ts';
 import { changePanel, rule, type Verdict } from '../rule.ts';
 
@@ -32,7 +32,10 @@ export const feederRule = rule({
       found.push({
         level: 'violation',
         section: '215.2(A), 240.4',
-        message: `${feeder.rating} A on ${sizeName(feeder.gauge)} ${feeder.material}; at most ${most ?? 0} A`,
+        message:
+          most === null
+            ? `${feeder.rating} A on ${sizeName(feeder.gauge)} ${feeder.material}: ${isMade(feeder.gauge, feeder.cable) ? 'it carries too little here for any breaker' : `${feeder.cable} is not made of that size`}`
+            : `${feeder.rating} A on ${sizeName(feeder.gauge)} ${feeder.material}; at most ${most} A`,
         measured: { value: feeder.rating, unit: 'A' },
         limit: { value: most ?? 0, unit: 'A' },
         fixes:

@@ -60,7 +60,7 @@ function inCloset(box: Box, area: Area): Verdict[] {
         message: `${box.name} in ${area.name} is ${WORDS[luminaire]}: in a clothes closet lamps must be enclosed`,
       }),
     ];
-  const clear = luminaire === 'recessed-enclosed' ? '6"' : '12", 6" where it is fluorescent or LED';
+  const clear = luminaire === 'recessed-enclosed' ? '6"' : '12" (6" where it is fluorescent)';
   return [
     {
       level: 'note',

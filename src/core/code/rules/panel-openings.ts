@@ -16,7 +16,7 @@ export const panelOpenings = rule({
       : [
           {
             level: 'violation',
-            message: `${fillersMissing} ${fillersMissing === 1 ? 'opening stands' : 'openings stand'} open: fit fillers`,
+            message: `${fillersMissing} ${fillersMissing === 1 ? 'opening stands' : 'openings stand'} open: install fillers`,
             fixes: [
               {
                 label: 'Record the openings as closed',

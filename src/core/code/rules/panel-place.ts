@@ -87,7 +87,7 @@ export const panelPlace = rule({
           {
             level: 'note',
             section: '110.26(A)',
-            message: `${panel.name}: its clear space was not measured: 36" deep, 30" wide, 6'6" high, nothing foreign above`,
+            message: `${panel.name}: its clear space was not measured: 36" deep, 30" wide, 6' 6" high, nothing foreign above`,
           },
         ];
   },

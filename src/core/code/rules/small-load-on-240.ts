@@ -26,14 +26,14 @@ export const smallLoadOn240 = rule({
       ? [
           {
             level: 'violation',
-            message: `the ${fixture.name} takes ${round(va, 0)} VA at ${nameplate.volts} V by a cord; up to 1,440 VA it must be for 120 V`,
+            message: `the ${fixture.name} takes ${round(va, 0).toLocaleString('en-US')} VA at ${nameplate.volts} V by a cord; up to 1,440 VA it must be for 120 V`,
             ...quantities,
           },
         ]
       : [
           {
             level: 'satisfied',
-            message: `${round(va, 0)} VA at ${nameplate.volts} V: above 1,440 VA`,
+            message: `${round(va, 0).toLocaleString('en-US')} VA at ${nameplate.volts} V: above 1,440 VA`,
             ...quantities,
           },
         ];
