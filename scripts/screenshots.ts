@@ -82,7 +82,12 @@ const SHOTS: Shot[] = [
     words: /On record/,
     press: ['Next box'],
   },
-  { name: 'readings', path: `${JOB}/prove/readings`, size: DESK, words: /5 of 5 shown[\s\S]*False (bootleg) ground/ },
+  {
+    name: 'readings',
+    path: `${JOB}/prove/readings`,
+    size: DESK,
+    words: /5 of 5 shown[\s\S]*False (bootleg) ground/,
+  },
   {
     name: 'prove-phone',
     path: `${JOB}/prove?circuit=circuit-bedroom`,

@@ -1242,6 +1242,49 @@ const ROWS: Row[] = [
     S,
   ],
 
+  // 406.12: a dedicated space.
+  [
+    'tamper-resistant',
+    'a duplex for washer and gas dryer, neither easily moved',
+    {
+      kind: 'laundry',
+      fixtures: [washer, corded('dryer', plate(120, { amps: 6 }))],
+      boxes: [
+        outlet('W', 3, 60, {
+          serves: washer.id,
+          alsoServes: 'fixture-dryer-2-60',
+          device: device({ tamperResistant: false }),
+        }),
+      ],
+    },
+    null,
+  ],
+  [
+    'tamper-resistant',
+    'a duplex for a washer alone',
+    {
+      kind: 'laundry',
+      fixtures: [washer],
+      boxes: [outlet('W', 3, 60, { serves: washer.id, device: device({ tamperResistant: false }) })],
+    },
+    V,
+  ],
+  [
+    'tamper-resistant',
+    'a single receptacle for a refrigerator',
+    {
+      kind: 'kitchen',
+      fixtures: [corded('refrigerator')],
+      boxes: [
+        outlet('R', 2, 60, {
+          serves: 'fixture-refrigerator-2-60',
+          device: device({ kind: 'single', tamperResistant: false }),
+        }),
+      ],
+    },
+    null,
+  ],
+
   // Alarms: a note, never an approval.
   ['alarms', 'a bedroom without', {}, 'note', /building code/],
   ['alarms', 'a garage alone', { kind: 'garage' }, null],

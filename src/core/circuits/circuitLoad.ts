@@ -57,7 +57,7 @@ export function loadOfFixture(fixture: Fixture): BranchLoad | null {
 /** Fixtures that a circuit's outlets are there for. */
 export function fixturesOn(document: JobDocument, run: Run): Fixture[] {
   const ids = run.stops.flatMap(({ box }) =>
-    box.serves !== null && box.status !== 'remove' ? [box.serves] : [],
+    box.status === 'remove' ? [] : [box.serves, box.alsoServes].filter((id) => id !== null),
   );
   return [...new Set(ids)].flatMap((id) => document.fixtures[id] ?? []);
 }
@@ -98,7 +98,7 @@ export function loadOfCircuit(document: JobDocument, run: Run): CircuitLoad {
   if (cooking && outlets.every(({ box }) => box.serves !== null)) return cooking;
   const parts = fixtures.flatMap((fixture): PartLoad[] => {
     const load = loadOfFixture(fixture);
-    const stop = outlets.find(({ box }) => box.serves === fixture.id);
+    const stop = outlets.find(({ box }) => box.serves === fixture.id || box.alsoServes === fixture.id);
     return load && stop ? [{ name: fixture.name, load, hot: hotsOf(stop, load.volts) }] : [];
   });
   const served = new Set(fixtures.filter((f) => f.nameplate !== null).map((f) => f.id));

@@ -491,8 +491,13 @@ function tamperExcepted(view: View, box: Box): string | null {
   if (box.height > HIGHEST_COUNTED) return 'more than 5 ft 6 in. above the floor';
   if (box.mount === 'in-luminaire') return 'part of a luminaire or appliance';
   const fixture = servedBy(view.document, box);
-  if (kind === 'single' && fixture && !FIXTURES[fixture.kind].easilyMoved)
-    return `a single receptacle behind the ${fixture.name}, which is not easily moved`;
+  const stays = (f: Fixture | undefined): f is Fixture =>
+    f !== undefined && f.connection === 'cord' && !FIXTURES[f.kind].easilyMoved;
+  if (kind === 'single' && stays(fixture))
+    return `a single receptacle in the space of the ${fixture.name}, which is not easily moved`;
+  const second = view.document.fixtures[box.alsoServes ?? ''];
+  if (kind === 'duplex' && stays(fixture) && stays(second))
+    return `a duplex in the spaces of the ${fixture.name} and the ${second.name}, which are not easily moved`;
   return null;
 }
 

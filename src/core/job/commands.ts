@@ -242,14 +242,16 @@ function forget(document: JobDocument, gone: ReadonlySet<string>): JobDocument {
   const changed = rows(document.boxes).flatMap((box) => {
     const fixtureId = oneLeft(box.fixtureId);
     const serves = oneLeft(box.serves);
+    const alsoServes = oneLeft(box.alsoServes);
     const controls = left(box.controls);
     const through = left(box.through);
     return fixtureId === box.fixtureId &&
       serves === box.serves &&
+      alsoServes === box.alsoServes &&
       controls === box.controls &&
       through === box.through
       ? []
-      : [{ ...box, fixtureId, serves, controls, through }];
+      : [{ ...box, fixtureId, serves, alsoServes, controls, through }];
   });
   if (changed.length === 0) return document;
   return {

@@ -101,6 +101,7 @@ export const PLAIN_BOX = {
   mount: 'wall',
   fixtureId: null,
   serves: null,
+  alsoServes: null,
   purpose: 'general',
   accessible: true,
   controls: [],

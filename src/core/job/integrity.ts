@@ -112,7 +112,7 @@ function checkPlace(
 
 function checkBox(document: JobDocument, box: Box): Problem[] {
   const problems = checkPlace(document, 'boxes', box);
-  for (const field of ['fixtureId', 'serves'] as const) {
+  for (const field of ['fixtureId', 'serves', 'alsoServes'] as const) {
     const id = box[field];
     if (id !== null && !document.fixtures[id]) {
       problems.push({
@@ -271,7 +271,8 @@ export function problemsAfter(document: JobDocument, changes: readonly Change[])
     }
     if (after === null && (table === 'fixtures' || table === 'boxes')) {
       for (const b of rows(document.boxes)) {
-        if (b.serves === id || b.fixtureId === id || b.controls.includes(id)) touch('boxes', b.id);
+        if (b.serves === id || b.alsoServes === id || b.fixtureId === id || b.controls.includes(id))
+          touch('boxes', b.id);
       }
     }
     if (table === 'levels' && after === null) {

@@ -411,6 +411,7 @@ function fromVersion8(file: Raw): Raw {
       isRaw(b)
         ? {
             ...b,
+            alsoServes: null,
             device: withRenamed(b.device, 'kind'),
             seen: {
               luminaire: 'unknown',

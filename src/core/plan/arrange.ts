@@ -187,6 +187,7 @@ function renewed(
       wallId: wall(b.wallId),
       fixtureId: b.fixtureId === null ? null : (ids.get(b.fixtureId) ?? null),
       serves: b.serves === null ? null : (ids.get(b.serves) ?? null),
+      alsoServes: b.alsoServes === null ? null : (ids.get(b.alsoServes) ?? null),
       controls: b.controls.flatMap((id) => ids.get(id) ?? []),
     })),
   };

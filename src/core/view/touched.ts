@@ -178,6 +178,7 @@ function collect(
       }
       for (const other of view.switchesOf(row)) touched.box.add(other.id);
       if (row.serves !== null) touched.fixture.add(row.serves);
+      if (row.alsoServes !== null) touched.fixture.add(row.alsoServes);
     }
     for (const fixture of view.serviced()) touched.fixture.add(fixture.id);
   } else if (table === 'fixtures') {

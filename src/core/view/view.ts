@@ -152,7 +152,9 @@ export class View {
       .sort((a, b) => a.space - b.space || a.id.localeCompare(b.id));
   }
   boxesServing(fixtureId: string): Box[] {
-    return this.rows('boxes').filter((b) => b.serves === fixtureId && b.status !== 'remove');
+    return this.rows('boxes').filter(
+      (b) => (b.serves === fixtureId || b.alsoServes === fixtureId) && b.status !== 'remove',
+    );
   }
   /** Heating and cooling equipment that somebody comes to service. */
   serviced(): Fixture[] {

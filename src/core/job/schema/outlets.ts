@@ -95,6 +95,8 @@ export const boxSchema = entity({
   fixtureId: id().nullable(),
   /** The appliance it is dedicated to. */
   serves: id().nullable(),
+  /** A second appliance with its own half of a duplex. */
+  alsoServes: id().nullable(),
   purpose: yup.string().strict().defined().oneOf(PURPOSES),
   /** Can be reached without a ladder, tools or moving what is fastened. */
   accessible: flag(),

@@ -141,6 +141,14 @@
           options={served}
           set={(id) => put({ serves: id === NONE ? null : id })}
         />
+        {#if box.device.kind === 'duplex' && box.serves !== null}
+          <Choice
+            label="Its other half serves"
+            value={box.alsoServes ?? NONE}
+            options={served}
+            set={(id) => put({ alsoServes: id === NONE ? null : id })}
+          />
+        {/if}
       {/if}
       <LengthField
         label="Cord to water, measured"
