@@ -4,7 +4,9 @@ import { parseFile } from '#core/job/file.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { summarize } from '#core/code/summary.ts';
 import { BAD_INPUT, CLEAN, FINDINGS, oneFile, parsed, print, read } from './input.ts';
+import { runCover } from './cover.ts';
 import { runExport } from './export.ts';
+import { runFill } from './fill.ts';
 import { runLoad } from './load.ts';
 import { runPlan } from './plan.ts';
 import { runSize } from './size.ts';
@@ -14,6 +16,8 @@ const USAGE = `hekto: plans and checks house wiring
 
   hekto check FILE [--json]   check a job file; FILE may be - for standard input
   hekto size [FILE]           size a circuit: JSON in (file or standard input), JSON out
+  hekto fill [FILE]           room that a box's contents take, 314.16: JSON in, JSON out
+  hekto cover [FILE]          least depth of what is buried, Table 300.5: JSON in, JSON out
   hekto load [FILE]           a dwelling's load by Article 220: JSON in, JSON out
   hekto plan FILE [options]   plan a job's circuits: JSON out; --job writes the whole job file instead
   hekto solve FILE --circuit NAME [options]
@@ -44,6 +48,8 @@ const COMMANDS = new Map<string | undefined, (args: string[]) => number | Promis
   Object.entries({
     check: runCheck,
     size: runSize,
+    fill: runFill,
+    cover: runCover,
     load: runLoad,
     plan: runPlan,
     solve: runSolve,

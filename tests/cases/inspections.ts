@@ -48,6 +48,12 @@ const wiredBox = (name: string, serves: string, values: Partial<Box> = {}): Box 
     serves,
     ...values,
   });
+const inBox = (
+  name: string,
+  volume: number,
+  clamps: Box['enclosure']['clamps'] = 'yes',
+  values: Partial<Box> = {},
+): Box => outlet(name, 1, 60, { enclosure: { volume, clamps }, ...values });
 const on = (
   boxes: Box[],
   circuit: Partial<Circuit> = {},
@@ -1283,6 +1289,44 @@ const ROWS: Row[] = [
       ],
     },
     null,
+  ],
+
+  // 314.16: room in the box.
+  [
+    'box-fill',
+    'two 12/2 and a device in 18 in³, clamps inside: 18',
+    on([inBox('A', 18), outlet('B', 1, 90)]),
+    S,
+    /18 in³ of 18/,
+  ],
+  ['box-fill', 'the same in 16 in³', on([inBox('A', 16), outlet('B', 1, 90)]), V, /a box of 18 in³ takes it/],
+  ['box-fill', 'without clamps inside: 15.75', on([inBox('A', 16, 'no'), outlet('B', 1, 90)]), S],
+  ['box-fill', 'an old box, full', on([inBox('A', 14, 'yes', OLD), outlet('B', 1, 90, OLD)], OLD), 'note'],
+  ['box-fill', 'its room not read', on([outlet('A', 1, 60)]), null],
+  [
+    'box-fill',
+    'conductors of another circuit in it',
+    on([inBox('A', 30, 'no', { through: ['circuit-1'] })]),
+    'unknown',
+  ],
+  [
+    'box-fill',
+    'five cables in 2020: five grounds count 2.81',
+    on([inBox('A', 32, 'no'), ...['B', 'C', 'D', 'E'].map((n, i) => outlet(n, 1, 80 + 12 * i))], {}, [
+      {},
+      ...['B', 'C', 'D', 'E'].map(() => ({ from: 'box-a' })),
+    ]),
+    S,
+  ],
+  [
+    'box-fill',
+    'a light with two switches: travelers not on record',
+    on([
+      inBox('Z', 15, 'no', { device: device({ kind: 'light' }) }),
+      toggle('Y', ['Z']),
+      { ...toggle('X', ['Z']), offset: 80 },
+    ]),
+    'unknown',
   ],
 
   // Alarms: a note, never an approval.

@@ -52,6 +52,10 @@ const MISSING: Record<string, Missing> = {
   ],
   'lighting-outlet': [{}, null],
   'luminaire-place': [{ kind: 'closet', boxes: [light] }, /kind of luminaire.* not on record/],
+  'box-fill': [
+    onCircuit([bare({ enclosure: { volume: 20, clamps: 'no' }, through: ['circuit-1'] })]),
+    /not judged/,
+  ],
   'fan-box': [{ boxes: [{ ...light, purpose: 'ceiling-fan' }] }, /not on record/],
   'aluminum-device': [onCircuit([bare()], { material: 'aluminum', gauge: '10' }), /not on record/],
   'switch-neutral': [

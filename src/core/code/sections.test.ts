@@ -72,6 +72,7 @@ const TITLES: Record<string, string> = {
   '310.15': 'Ampacity and its corrections',
   '312.5': 'Cables into cabinets',
   '314.15': 'Boxes in wet places',
+  '314.16': 'Fill of boxes',
   '314.17': 'Cables into boxes',
   '314.20': 'Boxes in walls',
   '314.21': 'Gaps around boxes',

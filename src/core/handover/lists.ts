@@ -121,6 +121,7 @@ export const LISTS: readonly InspectionList[] = [
       'tamper-resistant',
       'controlled-marking',
       'not-counted',
+      'box-fill',
       'switch-neutral',
       'switch-rating',
       'half-switched-tab',
@@ -182,6 +183,7 @@ export const LISTS: readonly InspectionList[] = [
     about: 'Boxes without a ground, and what a replacement brings with it',
     rules: [
       'no-equipment-ground',
+      'box-fill',
       'labels-stuck',
       'aluminum-device',
       'gfci',

@@ -251,7 +251,6 @@ export const NOT_JUDGED: readonly { what: string; section: string }[] = [
   { what: 'Available fault current against interrupting ratings', section: '110.9, 110.10' },
   { what: 'Raceway fill, bends and supports', section: 'Chapter 9, 358.26, 358.30' },
   { what: 'Pull and junction boxes for 4 AWG and larger', section: '314.28' },
-  { what: 'Depths under driveways, slabs and concrete', section: '300.5' },
   { what: 'Appliances’ own listings and instructions', section: '110.3(B)' },
   {
     what: 'Framing cut for cables, fire stopping, energy rules',

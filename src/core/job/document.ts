@@ -105,6 +105,7 @@ export const PLAIN_BOX = {
   purpose: 'general',
   accessible: true,
   controls: [],
+  enclosure: { volume: null, clamps: 'unknown' },
   seen: NOT_SEEN,
   found: null,
   through: [],

@@ -412,6 +412,7 @@ function fromVersion8(file: Raw): Raw {
         ? {
             ...b,
             alsoServes: null,
+            enclosure: { volume: null, clamps: 'unknown' },
             device: withRenamed(b.device, 'kind'),
             seen: {
               luminaire: 'unknown',

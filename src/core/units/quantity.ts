@@ -1,7 +1,7 @@
 /** A number with the unit it is shown in, so that nothing is compared or printed bare. */
 export interface Quantity {
   value: number;
-  unit: 'in' | 'V' | 'A' | 'VA' | 'Ω' | '%' | 'AWG' | 'ft' | 'ft²';
+  unit: 'in' | 'V' | 'A' | 'VA' | 'Ω' | '%' | 'AWG' | 'ft' | 'ft²' | 'in³';
 }
 
 export const round = (value: number, places: number): number => {

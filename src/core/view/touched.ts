@@ -174,7 +174,11 @@ function collect(
       // A light may be switched from another room, an appliance served from there.
       for (const other of row.controls) {
         const light = document.boxes[other];
-        if (light) touched.area.add(light.areaId);
+        if (!light) continue;
+        touched.area.add(light.areaId);
+        // Travelers run where a light has more than one switch.
+        touched.box.add(light.id);
+        for (const twin of view.switchesOf(light)) touched.box.add(twin.id);
       }
       for (const other of view.switchesOf(row)) touched.box.add(other.id);
       if (row.serves !== null) touched.fixture.add(row.serves);

@@ -16,7 +16,13 @@ function buried(circuit: Circuit, view: View): Verdict[] {
     !isMultiwire(run) &&
     breaker.rating <= 20 &&
     (breaker.protection === 'gfci' || breaker.protection === 'dual');
-  const { inches, working } = leastCover(cable === 'raceway' ? 'raceway' : 'cable', small);
+  const { inches, working } = leastCover({
+    place: 'open',
+    what: cable === 'raceway' ? 'raceway' : 'cable',
+    smallProtected: small,
+    lowVoltage: false,
+    edition: view.edition,
+  });
   if (cover === null)
     return [
       {

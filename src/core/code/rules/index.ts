@@ -65,6 +65,7 @@ import { weatherCover } from './weather-cover.ts';
 import { weatherResistant } from './weather-resistant.ts';
 import { alarms } from './alarms.ts';
 import { equipmentDisconnect } from './equipment-disconnect.ts';
+import { boxFill } from './box-fill.ts';
 import { luminairePlace } from './luminaire-place.ts';
 import { fanBox } from './fan-box.ts';
 import { aluminumDevice } from './aluminum-device.ts';
@@ -128,6 +129,7 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
     notCounted,
     onACircuit,
     receptacleVoltage,
+    boxFill,
     luminairePlace,
     fanBox,
     aluminumDevice,

@@ -1,6 +1,6 @@
 /** Boxes, the devices in them, and what was found behind old ones. */
 import * as yup from 'yup';
-import { MAX_WALL, id, text, word, name, flag, inches, whole, entity, list } from './fields.ts';
+import { MAX_WALL, id, text, word, name, flag, inches, whole, entity, list, number } from './fields.ts';
 import {
   ANSWERS,
   COLORS,
@@ -102,6 +102,8 @@ export const boxSchema = entity({
   accessible: flag(),
   /** Outlets that a switch here controls. */
   controls: list(id(), 60),
+  /** The box itself: its room in cubic inches as marked, and whether it clamps cables inside. */
+  enclosure: entity({ volume: number(1, 400).nullable(), clamps: word(ANSWERS) }),
   /** What was looked at here; each unknown until somebody did. */
   seen: entity({
     luminaire: word(LUMINAIRES),

@@ -22,6 +22,7 @@
   import LengthField from '../LengthField.svelte';
   import OutletFields from '../OutletFields.svelte';
   import Check from '../Check.svelte';
+  import BoxFields from './BoxFields.svelte';
   import SeenFields from './SeenFields.svelte';
 
   interface Props {
@@ -204,6 +205,7 @@
       </fieldset>
     {/if}
   </details>
+  <BoxFields {box} />
   <SeenFields {box} />
   <Decisions decisions={decisionsFor(session.view, box)} />
   {#if plug}

@@ -1,0 +1,36 @@
+/** `hekto cover`: how deep something is buried at least, Table 300.5. */
+import * as yup from 'yup';
+import { BURIAL_PLACES, BURIED, leastCover } from '#core/tables/burial.ts';
+import { EDITIONS, type Edition } from '#core/job/schema.ts';
+import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson } from './input.ts';
+
+const word = <T extends string>(of: readonly T[]) => yup.string().strict().oneOf(of);
+const schema = yup
+  .object({
+    edition: word(EDITIONS),
+    place: word(BURIAL_PLACES).required(),
+    what: word(BURIED).required(),
+    smallProtected: yup.boolean().strict(),
+    lowVoltage: yup.boolean().strict(),
+    /** As measured, inches. */
+    cover: number(0, 240).nullable(),
+  })
+  .noUnknown()
+  .strict()
+  .required();
+
+export function runCover(args: string[]): number {
+  const { positionals } = parsed(args, { json: { type: 'boolean' } });
+  const {
+    edition = '2023',
+    smallProtected = false,
+    lowVoltage = false,
+    cover = null,
+    place,
+    what,
+  } = readJson(oneFile(positionals, 'one JSON file, or none', '-'), schema);
+  const least = leastCover({ place, what, smallProtected, lowVoltage, edition: edition as Edition });
+  const deep = cover === null ? null : cover >= least.inches;
+  print(JSON.stringify({ ...least, cover, deepEnough: deep }, null, 2));
+  return deep === false ? FINDINGS : CLEAN;
+}
