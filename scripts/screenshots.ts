@@ -86,7 +86,7 @@ const SHOTS: Shot[] = [
     name: 'readings',
     path: `${JOB}/prove/readings`,
     size: DESK,
-    words: /5 of 5 shown[\s\S]*False (bootleg) ground/,
+    words: /5 of 5 shown[\s\S]*False \(bootleg\) ground/,
   },
   {
     name: 'prove-phone',

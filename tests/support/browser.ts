@@ -114,9 +114,14 @@ export async function fill(driver: WebDriver, label: string, text: string, nth =
   await input.sendKeys(Key.chord(Key.CONTROL, 'a'), text, Key.TAB);
 }
 
+/** Chooses an option by its words, or by those that it begins with. */
 export async function choose(driver: WebDriver, label: string, option: string, nth = 1): Promise<void> {
   const select = await field(driver, label, nth);
-  await select.findElement(By.xpath(`./option[starts-with(normalize-space(.), ${literal(option)})]`)).click();
+  const [whole] = await select.findElements(By.xpath(`./option[normalize-space(.) = ${literal(option)}]`));
+  const found =
+    whole ??
+    (await select.findElement(By.xpath(`./option[starts-with(normalize-space(.), ${literal(option)})]`)));
+  await found.click();
 }
 
 /** Waits until the page's text matches. */

@@ -96,8 +96,18 @@ const WORDS: Record<Conductors['stands'], string> = {
   loops: 'that loop through, twice each',
 };
 
+/** Those of one size that stand alike are one line. */
+function alike(conductors: readonly Conductors[]): Conductors[] {
+  const by = new Map<string, Conductors>();
+  for (const c of conductors) {
+    const key = `${c.gauge} ${c.stands}`;
+    by.set(key, { ...c, count: c.count + (by.get(key)?.count ?? 0) });
+  }
+  return [...by.values()];
+}
+
 const conductorLines = (conductors: readonly Conductors[]): FillLine[] =>
-  conductors
+  alike(conductors)
     .filter((c) => c.count > 0)
     .map(({ gauge, count, stands }) => {
       const times = stands === 'loops' ? 2 * count : count;

@@ -4,7 +4,7 @@
 </script>
 
 <ol>
-  {#each steps as step (step.what)}
+  {#each steps as step, i (i)}
     <li>
       <strong>{step.what}</strong>
       {step.working} <span class="section">{step.section}</span>
