@@ -9,6 +9,7 @@ import { runExport } from './export.ts';
 import { runFill } from './fill.ts';
 import { runLoad } from './load.ts';
 import { runPlan } from './plan.ts';
+import { runRaceway } from './raceway.ts';
 import { runSize } from './size.ts';
 import { runSolve } from './solve.ts';
 
@@ -17,6 +18,7 @@ const USAGE = `hekto: plans and checks house wiring
   hekto check FILE [--json]   check a job file; FILE may be - for standard input
   hekto size [FILE]           size a circuit: JSON in (file or standard input), JSON out
   hekto fill [FILE]           room that a box's contents take, 314.16: JSON in, JSON out
+  hekto raceway [FILE]        fill of a raceway, Chapter 9: JSON in, JSON out
   hekto cover [FILE]          least depth of what is buried, Table 300.5: JSON in, JSON out
   hekto load [FILE]           a dwelling's load by Article 220: JSON in, JSON out
   hekto plan FILE [options]   plan a job's circuits: JSON out; --job writes the whole job file instead
@@ -49,6 +51,7 @@ const COMMANDS = new Map<string | undefined, (args: string[]) => number | Promis
     check: runCheck,
     size: runSize,
     fill: runFill,
+    raceway: runRaceway,
     cover: runCover,
     load: runLoad,
     plan: runPlan,
