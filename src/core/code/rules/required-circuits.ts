@@ -73,23 +73,26 @@ export const requiredCircuits = rule({
   sections: always('210.11(C)'),
   why: 'Toasters, irons and hair dryers each take most of a circuit: the code reserves circuits where they are used.',
   check(_house, view) {
+    const receptacles = view.rows('boxes').flatMap((box) => {
+      const area = view.document.areas[box.areaId];
+      return area && box.status !== 'remove' && isSmallReceptacle(box) ? [{ box, area }] : [];
+    });
     return WANTED.flatMap((wanted): Verdict[] => {
-      const outlets = view.rows('boxes').filter((b) => {
-        const area = view.document.areas[b.areaId];
-        return b.status !== 'remove' && isSmallReceptacle(b) && area && wanted.belongs(b, area, view);
-      });
-      const fed = outlets.filter((b) => view.circuitOf(b.id));
+      const outlets = receptacles.filter(({ box, area }) => wanted.belongs(box, area, view));
       // What is on no circuit yet is said at the outlet.
-      if (fed.length === 0 || fed.length < outlets.length) return [];
+      if (outlets.length === 0 || outlets.some(({ box }) => !view.circuitOf(box.id))) return [];
+      const fed = outlets.map(({ box }) => box);
       if (wanted.duty !== 'small-appliance') return judge(view, wanted, fed, '');
-      const rooms = view.rows('areas').filter((a) => fed.some((b) => b.areaId === a.id));
-      return rooms.flatMap((room) => {
-        const here = fed.filter((b) => b.areaId === room.id);
-        const counters = here.filter((b) => atCounter(b, room, view));
-        return counters.length > 0
-          ? judge(view, wanted, counters, ` at the counters of ${room.name}`)
-          : judge(view, wanted, here, ` in ${room.name}`);
-      });
+      const byRoom = new Map<Area, Box[]>();
+      for (const { box, area } of outlets) byRoom.set(area, [...(byRoom.get(area) ?? []), box]);
+      return [...byRoom]
+        .sort(([a], [b]) => a.id.localeCompare(b.id, 'en'))
+        .flatMap(([room, here]) => {
+          const counters = here.filter((b) => atCounter(b, room, view));
+          return counters.length > 0
+            ? judge(view, wanted, counters, ` at the counters of ${room.name}`)
+            : judge(view, wanted, here, ` in ${room.name}`);
+        });
     });
   },
 });
