@@ -701,6 +701,20 @@ const ROWS: Row[] = [
   ],
   [
     'equipment-disconnect',
+    'a gas furnace with neither',
+    { fixtures: [wired('furnace', { ...NEW, disconnect: 'none', ...plate(120, { amps: 9 }) })] },
+    V,
+    /430\.102/,
+  ],
+  [
+    'equipment-disconnect',
+    'an air handler with 10 kW of strips and a breaker that locks',
+    { fixtures: [wired('air-handler', { ...NEW, disconnect: 'lockable', ...plate(240, { watts: 10000 }) })] },
+    S,
+    /424\.19/,
+  ],
+  [
+    'equipment-disconnect',
     'baseboard heat with neither',
     { fixtures: [{ ...heat, ...NEW, disconnect: 'none' }] },
     V,

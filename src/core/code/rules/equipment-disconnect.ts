@@ -1,6 +1,7 @@
 import type { Fixture } from '#core/job/schema.ts';
 import { always } from '#core/tables/editions.ts';
 import { FIXTURES } from '#core/tables/fixtures.ts';
+import { heatsByElements } from '#core/circuits/circuitLoad.ts';
 import { plateVa } from '#core/panel/jobLoad.ts';
 import { rule } from '../rule.ts';
 
@@ -24,14 +25,16 @@ function asked(fixture: Fixture): Asked | null {
   const facts = FIXTURES[kind];
   if (facts.outOfScope) return null;
   const orLock = 'in sight of it, or its breaker locks open';
-  if (facts.branch === 'space-heat' || kind === 'furnace' || kind === 'air-handler')
+  const va = plateVa(fixture);
+  if (facts.branch === 'space-heat' || heatsByElements(fixture, va ?? 0))
     return { section: '424.19', lockServes: true, words: `${orLock}, or a switch on it with a marked off` };
   if (kind === 'vehicle-charger') {
     const amps = fixture.nameplate?.amps ?? 0;
     return amps > 60 ? { section: '625.43', lockServes: true, words: orLock } : null;
   }
-  if (facts.motor && kind === 'motor') return { section: '430.102', lockServes: true, words: orLock };
-  const va = plateVa(fixture);
+  // A furnace that burns gas or oil, and an air handler without elements, are motors with a control.
+  if (kind === 'motor' || kind === 'furnace' || kind === 'air-handler')
+    return { section: '430.102', lockServes: true, words: orLock };
   if (facts.connection === 'none' || (va !== null && va <= SMALL)) return null;
   return { section: '422.31(B)', lockServes: true, words: orLock };
 }
