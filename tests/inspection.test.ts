@@ -54,7 +54,7 @@ test('the room in a box follows its cables, and a box too small is written up', 
   await app.go(`${JOB}/layout?box=box-s1`);
   await sees(app.driver, /Room in the box: 18 in³ to hold/);
   await openSummary('Room in the box');
-  await sees(app.driver, /4 12 AWG conductors that end or are spliced\s+4 × 2\.25 = 9 in³/);
+  await sees(app.driver, /4 conductors of 12 AWG that end or are spliced\s+4 × 2\.25 = 9 in³/);
   await fill(app.driver, 'Marked room', '16');
   await sees(app.driver, /Room in the box: 18 in³ of 16, too full/);
   await sees(app.driver, /S1: 18 in³ of 16; a box of 18 in³ takes it/);

@@ -113,7 +113,7 @@ const conductorLines = (conductors: readonly Conductors[]): FillLine[] =>
       const times = stands === 'loops' ? 2 * count : count;
       const each = CONDUCTOR_VOLUME[gauge];
       return line(
-        `${plural(count, `${gauge} AWG conductor`)} ${WORDS[stands]}`,
+        `${plural(count, 'conductor')} of ${gauge} AWG ${WORDS[stands]}`,
         `${times} × ${each}`,
         times * each,
         '314.16(B)(1)',
