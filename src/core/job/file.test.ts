@@ -288,8 +288,32 @@ test('a version 6 file is brought up to date: old proofs and overrides stay on r
   assert.ok(Object.values(boxes).every((b) => b.through.length === 0));
 });
 
+test('a version 8 file is brought up to date: its words as the trade spells them, nothing looked at yet, nothing lost', () => {
+  const text = readFileSync(new URL('../../../tests/files/job-version-8.json', import.meta.url), 'utf8');
+  const before = JSON.parse(text) as Record<string, Raw[]>;
+  const after = parseFile(text);
+  for (const table of ['areas', 'fixtures', 'boxes', 'circuits', 'panels', 'readings', 'proofs'] as const)
+    assert.equal(Object.keys(after[table]).length, before[table]!.length, table);
+  assert.ok(Object.values(after.circuits).some((c) => c.material === 'aluminum'));
+  assert.ok(Object.values(after.panels).some((p) => p.feeder?.material === 'aluminum'));
+  const found = Object.values(after.boxes).flatMap((b) => b.found ?? []);
+  assert.ok(found.some((f) => f.signs.includes('aluminum')));
+  assert.deepEqual(
+    found.flatMap((f) => f.conductors).find((c) => c.function === 'traveler'),
+    { cable: 1, color: 'gray', function: 'traveler' },
+  );
+  assert.ok(Object.values(after.fixtures).some((f) => f.connection === 'hardwired'));
+  assert.ok(Object.values(after.boxes).some((b) => b.device.kind === 'hardwired'));
+  assert.ok(Object.values(after.boxes).every((b) => b.seen.luminaire === 'unknown' && b.alsoServes === null));
+  assert.ok(
+    Object.values(after.panels).every((p) => p.status === 'existing' && p.service.electrodes === null),
+  );
+  assert.deepEqual(after.looks, {});
+  assert.doesNotMatch(serialize(after), /aluminium|"colour"|traveller|hard-wired|disposer/);
+});
+
 test('rows that are none are refused by their place, in old versions too', () => {
-  for (const version of [2, 3, 4, 5, 6, 7]) {
+  for (const version of [2, 3, 4, 5, 6, 7, 8]) {
     const url = new URL(`../../../tests/files/job-version-${version}.json`, import.meta.url);
     const file = JSON.parse(readFileSync(url, 'utf8'));
     const at = file.boxes.push(null) - 1;

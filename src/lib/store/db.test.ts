@@ -14,12 +14,14 @@ const STORED: [version: number, database: number][] = [
   // The third database was not brought up to date for version 6, and kept both.
   [6, 3],
   [7, 4],
+  [8, 5],
 ];
 const STORES = {
   1: { jobs: 'id, updatedAt', entities: '[jobId+table+id], jobId', changes: '++seq, [jobId+seq]' },
   2: { pictures: '[jobId+id], jobId' },
   3: {},
   4: {},
+  5: {},
 } as const;
 
 const fileOf = (version: number) =>
@@ -30,7 +32,7 @@ async function store(version: number, database: number): Promise<void> {
   const { job, ...rest } = JSON.parse(fileOf(version));
   const jobId = job.id as string;
   const old = new Dexie('hekto');
-  for (const v of [1, 2, 3, 4] as const) if (v <= database) old.version(v).stores(STORES[v]);
+  for (const v of [1, 2, 3, 4, 5] as const) if (v <= database) old.version(v).stores(STORES[v]);
   await old.open();
   await old
     .table('jobs')
