@@ -2,22 +2,17 @@
 import * as yup from 'yup';
 import { BURIAL_PLACES, BURIED, leastCover } from '#core/tables/burial.ts';
 import { EDITIONS, type Edition } from '#core/job/schema.ts';
-import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson } from './input.ts';
+import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson, row, word } from './input.ts';
 
-const word = <T extends string>(of: readonly T[]) => yup.string().strict().oneOf(of);
-const schema = yup
-  .object({
-    edition: word(EDITIONS),
-    place: word(BURIAL_PLACES).required(),
-    what: word(BURIED).required(),
-    smallProtected: yup.boolean().strict(),
-    lowVoltage: yup.boolean().strict(),
-    /** As measured, inches. */
-    cover: number(0, 240).nullable(),
-  })
-  .noUnknown()
-  .strict()
-  .required();
+const schema = row({
+  edition: word(EDITIONS),
+  place: word(BURIAL_PLACES).required(),
+  what: word(BURIED).required(),
+  smallProtected: yup.boolean().strict(),
+  lowVoltage: yup.boolean().strict(),
+  /** As measured, inches. */
+  cover: number(0, 240).nullable(),
+});
 
 export function runCover(args: string[]): number {
   const { positionals } = parsed(args, { json: { type: 'boolean' } });

@@ -3,10 +3,8 @@ import * as yup from 'yup';
 import { EMPTY_BOX, fillOf, fits, smallestBox, STANDS, type BoxContents } from '#core/boxes/fill.ts';
 import { EDITIONS, type Edition } from '#core/job/schema.ts';
 import { FILL_GAUGES } from '#core/tables/boxes.ts';
-import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson } from './input.ts';
+import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson, row, word } from './input.ts';
 
-const word = <T extends string>(of: readonly T[]) => yup.string().strict().oneOf(of);
-const row = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown().strict().required();
 const count = () => number(0, 100).integer().required();
 const gauge = () => word(FILL_GAUGES).required();
 const grounds = () => yup.array(row({ gauge: gauge(), count: count() })).strict();

@@ -83,6 +83,9 @@ export function parseJson<S extends yup.Schema>(text: string, path: string, sche
 export const readJson = <S extends yup.Schema>(file: string, schema: S): yup.InferType<S> =>
   parseJson(read(file), 'input', schema);
 
+export const word = <T extends string>(of: readonly T[]) => yup.string().strict().oneOf(of);
+/** An object of these fields and no others. */
+export const row = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown().strict().required();
 export const number = (min: number, max: number) => yup.number().strict().min(min).max(max);
 
 export const print = (text: string) => process.stdout.write(`${text}\n`);

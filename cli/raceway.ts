@@ -3,10 +3,8 @@ import * as yup from 'yup';
 import { racewayFill, type RacewayFillInput } from '#core/circuits/raceway.ts';
 import { GAUGES } from '#core/job/schema.ts';
 import { RACEWAYS, TRADE_SIZES, WIRES } from '#core/tables/raceways.ts';
-import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson } from './input.ts';
+import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson, row, word } from './input.ts';
 
-const word = <T extends string>(of: readonly T[]) => yup.string().strict().oneOf(of);
-const row = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown().strict().required();
 const count = () => number(1, 200).integer().required();
 const schema = row({
   kind: word(RACEWAYS).required(),

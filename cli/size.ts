@@ -4,7 +4,7 @@ import * as yup from 'yup';
 import { PLAIN_LOAD_VALUES, type BranchLoad } from '#core/circuits/demand/demand.ts';
 import { sizeCircuit, type SizingInput } from '#core/circuits/sizing.ts';
 import { CABLES, EDITIONS, GAUGES, MATERIALS } from '#core/job/schema.ts';
-import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson } from './input.ts';
+import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson, row, word } from './input.ts';
 
 /** What is left out takes the value given here. */
 const PLAIN_LOAD: BranchLoad = { ...PLAIN_LOAD_VALUES, kind: 'general', volts: 120 };
@@ -25,48 +25,39 @@ const PLAIN: Omit<SizingInput, 'load'> = {
   receptacleRating: null,
 };
 
-const word = <T extends string>(of: readonly T[]) => yup.string().strict().oneOf(of);
-const loadSchema = yup
-  .object({
-    kind: word(BRANCH_LOADS).required(),
-    volts: number(100, 300),
-    amps: number(0, 400).nullable(),
-    watts: number(0, 100000).nullable(),
-    continuousAmps: number(0, 400),
-    minimumAmpacity: number(0, 400).nullable(),
-    maximumBreaker: number(0, 400).nullable(),
-    horsepower: number(0, 10).nullable(),
-    blowerAmps: number(0, 60).nullable(),
-    severalReceptacles: yup.boolean().strict(),
-  })
-  .noUnknown()
-  .strict()
-  .required();
-const schema = yup
-  .object({
-    edition: word(EDITIONS),
-    load: loadSchema,
-    material: word(MATERIALS),
-    method: word(CABLES),
-    insulation: yup.number().strict().nullable().oneOf([60, 75, 90, null]),
-    terminalRating: yup.number().strict().oneOf([60, 75]),
-    ambientCelsius: number(-40, 85),
-    currentCarrying: number(1, 100).integer(),
-    feet: number(0, 5000),
-    conductorCelsius: number(-40, 90),
-    breaker: number(5, 400).nullable(),
-    aboveRoof: number(0, 600).nullable(),
-    dropLimitPercent: number(0.5, 20).nullable(),
-    receptacleRating: number(10, 100).nullable(),
-    gauge: yup
-      .string()
-      .strict()
-      .nullable()
-      .oneOf([...GAUGES, null]),
-  })
-  .noUnknown()
-  .strict()
-  .required();
+const loadSchema = row({
+  kind: word(BRANCH_LOADS).required(),
+  volts: number(100, 300),
+  amps: number(0, 400).nullable(),
+  watts: number(0, 100000).nullable(),
+  continuousAmps: number(0, 400),
+  minimumAmpacity: number(0, 400).nullable(),
+  maximumBreaker: number(0, 400).nullable(),
+  horsepower: number(0, 10).nullable(),
+  blowerAmps: number(0, 60).nullable(),
+  severalReceptacles: yup.boolean().strict(),
+});
+const schema = row({
+  edition: word(EDITIONS),
+  load: loadSchema,
+  material: word(MATERIALS),
+  method: word(CABLES),
+  insulation: yup.number().strict().nullable().oneOf([60, 75, 90, null]),
+  terminalRating: yup.number().strict().oneOf([60, 75]),
+  ambientCelsius: number(-40, 85),
+  currentCarrying: number(1, 100).integer(),
+  feet: number(0, 5000),
+  conductorCelsius: number(-40, 90),
+  breaker: number(5, 400).nullable(),
+  aboveRoof: number(0, 600).nullable(),
+  dropLimitPercent: number(0.5, 20).nullable(),
+  receptacleRating: number(10, 100).nullable(),
+  gauge: yup
+    .string()
+    .strict()
+    .nullable()
+    .oneOf([...GAUGES, null]),
+});
 
 export function runSize(args: string[]): number {
   const { positionals } = parsed(args, { json: { type: 'boolean' } });

@@ -67,3 +67,10 @@ export function rememberPerson(name: string): void {
     // Storage may be shut off; the name holds for this visit.
   }
 }
+
+/** A name as it is kept; the next form offers it. */
+export function signed(name: string): string {
+  const person = name.trim().slice(0, 80);
+  rememberPerson(person);
+  return person;
+}

@@ -1,5 +1,5 @@
 /** What is in a box of the job, for its fill: from what was found there, or from the run that it is planned on. */
-import { isMultiwire, runOf, type Run, type RunStop } from '#core/circuits/run.ts';
+import { fedFrom, runOf, stopOf, type Run, type RunStop } from '#core/circuits/run.ts';
 import type { Box, Circuit } from '#core/job/schema.ts';
 import { isFillGauge, type FillGauge } from '#core/tables/boxes.ts';
 import { fail, ok, type Result } from '#core/units/result.ts';
@@ -28,9 +28,7 @@ function unclear(view: View, box: Box, run: Run, stop: RunStop): string | null {
     return light !== undefined && view.switchesOf(light).length > 1;
   });
   if (threeWay) return 'its light has several switches, and where their travelers run is not on record';
-  const switchedHalf = [stop, ...run.stops.filter((s) => run.stops[s.feeder] === stop)].some(
-    ({ box: b }) => b.device.switched === 'half',
-  );
+  const switchedHalf = [stop, ...fedFrom(run, stop)].some(({ box: b }) => b.device.switched === 'half');
   return switchedHalf ? 'where the switched hot of a half-switched receptacle runs is not on record' : null;
 }
 
@@ -51,12 +49,11 @@ function asFound(box: Box, gauge: FillGauge): BoxContents | null {
  * @returns what cannot be told, where that is so
  */
 export function contentsOf(view: View, box: Box): Result<BoxContents> {
-  const circuit = view.circuitOf(box.id);
-  if (!circuit) return fail('it is on no circuit');
+  const on = stopOf(view, box);
+  if (!on) return fail('it is on no circuit');
+  const { circuit, stop } = on;
   const run = runOf(view, circuit);
-  const stop = run.stops.find((s) => s.box.id === box.id);
-  if (!stop) return fail('it is on no circuit');
-  const gauges = [stop, ...run.stops.filter((s) => run.stops[s.feeder] === stop)].map((s) => s.segment.gauge);
+  const gauges = [stop, ...fedFrom(run, stop)].map((s) => s.segment.gauge);
   const sizes = gauges.filter(isFillGauge);
   if (sizes.length < gauges.length) return fail('4 AWG and larger goes by 314.28');
   const device = sizes[0]!;
@@ -66,7 +63,7 @@ export function contentsOf(view: View, box: Box): Result<BoxContents> {
   if (found) return ok({ ...found, yokes, clamps });
   const why = unclear(view, box, run, stop);
   if (why !== null) return fail(why);
-  const each = isMultiwire(run) ? 3 : conductorsOf(circuit);
+  const each = conductorsOf(circuit);
   return ok({
     ...EMPTY_BOX,
     conductors: sizes.map((gauge) => ({ gauge, count: each, stands: 'ends' as const })),

@@ -11,6 +11,7 @@ import {
 import { since } from '#core/tables/editions.ts';
 import type { Edition } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
+import { plural } from '#core/units/words.ts';
 
 /**
  * How a conductor stands in the box. `ends`: it ends or is spliced here. `passes`: it goes through unbroken. `loops`: it
@@ -82,7 +83,6 @@ const largest = (gauges: readonly FillGauge[]): FillGauge | null =>
     (most, g) => (most === null || FILL_GAUGES.indexOf(g) > FILL_GAUGES.indexOf(most) ? g : most),
     null,
   );
-const plural = (count: number, noun: string) => `${count} ${noun}${count === 1 ? '' : 's'}`;
 const line = (what: string, working: string, volume: number, section: string): FillLine => ({
   what,
   working: `${working} = ${round(volume, 2)} in³`,
@@ -132,7 +132,7 @@ function groundLines({ grounds, isolatedGrounds }: BoxContents, edition: Edition
         ? []
         : [
             line(
-              `${plural(count(list), name)}`,
+              plural(count(list), name),
               `1 × ${CONDUCTOR_VOLUME[gauge]}`,
               CONDUCTOR_VOLUME[gauge],
               section,
@@ -173,10 +173,7 @@ export function fillOf(contents: BoxContents, edition: Edition): Fill {
     ...(fittings > 0 && entering !== null
       ? [
           line(
-            plural(fittings, 'kind of support fitting').replace(
-              'kind of support fittings',
-              'kinds of support fittings',
-            ),
+            plural(fittings, 'kind of support fitting', 'kinds of support fittings'),
             `${fittings} × ${oneOf}`,
             fittings * oneOf,
             '314.16(B)(3)',

@@ -1,5 +1,5 @@
 /** What the hands do inside a box, from its device and the circuit’s own topology: one builder for each kind of device. */
-import { isMultiwire, type Run, type RunStop } from '#core/circuits/run.ts';
+import { fedFrom, isMultiwire, type Run, type RunStop } from '#core/circuits/run.ts';
 import type { DeviceKind } from '#core/job/schema.ts';
 
 export interface WorkStep {
@@ -21,10 +21,7 @@ interface Site {
 }
 
 /** Cables that enter the box of a stop: the feed and one for each box it feeds. */
-export const cablesAt = (run: Run, stop: RunStop): number => 1 + onwardOf(run, stop).length;
-
-const onwardOf = (run: Run, stop: RunStop): RunStop[] =>
-  run.stops.filter((s) => run.stops[s.feeder] === stop);
+export const cablesAt = (run: Run, stop: RunStop): number => 1 + fedFrom(run, stop).length;
 
 const names = (stops: readonly RunStop[]): string => stops.map((s) => s.box.name).join(', ');
 
@@ -33,7 +30,7 @@ export function stepsFor(run: Run, stop: RunStop): WorkStep[] {
   const site: Site = {
     run,
     stop,
-    onward: onwardOf(run, stop),
+    onward: fedFrom(run, stop),
     bare: stop.box.grounding === 'none' || run.circuit.cable === 'old two-wire',
   };
   return [...before(site), ...ground(site), ...BUILDERS[stop.box.device.kind](site), ...after(site)];

@@ -284,6 +284,10 @@ export const dropAt = (stop: RunStop, amps: number): number => 2 * stop.pathOhms
 /** The largest load cord-and-plug use may put at one outlet: 80 % of the breaker, as in 210.21(B)(2). */
 export const fullLoad = (circuit: Circuit): number => circuit.breaker.rating * 0.8;
 
+/** The stops that a stop feeds, a cable to each. */
+export const fedFrom = (run: Run, stop: RunStop): RunStop[] =>
+  run.stops.filter((s) => run.stops[s.feeder] === stop);
+
 export const runOf = lookup(
   ({ subjects }) => subjects.circuit,
   ({ document }, circuit: Circuit): Run => buildRun(document, circuit),

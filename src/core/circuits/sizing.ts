@@ -128,7 +128,7 @@ const NEAR_ROOF: PerEdition<{ inches: number; section: string }> = {
 const ROOF_ADDER = 33;
 
 const roofAdds = ({ aboveRoof }: Conditions, edition: Edition): boolean =>
-  aboveRoof !== undefined && aboveRoof !== null && aboveRoof < at(NEAR_ROOF, edition).inches;
+  (aboveRoof ?? Infinity) < at(NEAR_ROOF, edition).inches;
 
 /** The conditions with the heat of a roof in them. */
 const withRoof = <C extends Conditions>(conditions: C, edition: Edition): C =>
@@ -288,7 +288,10 @@ function breakerFor(demand: Demand, chosen: number | null): Result<number> {
   const fits = (rating: number) => rating >= leastBreaker && (mostBreaker === null || rating <= mostBreaker);
   if (chosen === null) return ok(usualBreaker !== null && fits(usualBreaker) ? usualBreaker : leastBreaker);
   // A rating that is not standard may carry what is counted below the next one that is.
-  if (chosen < Math.min(leastBreaker, counted) - 1e-9 || (isSold(chosen) && chosen < leastBreaker))
+  if (
+    chosen < Math.min(leastBreaker, counted) - 1e-9 ||
+    (standardBreaker(chosen) === chosen && chosen < leastBreaker)
+  )
     return fail(
       `a ${chosen} A breaker is too small for ${round(counted, 2)} A; expected ${leastBreaker} A or more`,
     );
@@ -296,7 +299,6 @@ function breakerFor(demand: Demand, chosen: number | null): Result<number> {
     ? ok(chosen)
     : fail(`a ${chosen} A breaker is too large; expected ${mostBreaker} A or less`);
 }
-const isSold = (rating: number): boolean => STANDARD_BREAKERS.some((r) => r === rating);
 
 /** How large a breaker a conductor may have, and where the next size up is barred why. */
 function limitOf(

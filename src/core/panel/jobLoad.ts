@@ -105,16 +105,11 @@ export const dutiesOn = lookup(
 
 function itemOf(fixture: Fixture, va: number, all: readonly Fixture[]): LoadItem {
   const elements = heatsByElements(fixture, va);
-  const withPump = all.some((f) => f.kind === 'heat-pump');
+  const heat = all.some((f) => f.kind === 'heat-pump') ? 'supplementary-heat' : 'space-heat';
+  const plain = isGasDryer(fixture) ? 'appliance' : FIXTURES[fixture.kind].dwelling;
   return {
     name: fixture.name,
-    kind: elements
-      ? withPump
-        ? 'supplementary-heat'
-        : 'space-heat'
-      : isGasDryer(fixture)
-        ? 'appliance'
-        : FIXTURES[fixture.kind].dwelling,
+    kind: elements ? heat : plain,
     va,
     volts: (fixture.nameplate?.volts ?? 240) > 150 ? 240 : 120,
     motor: FIXTURES[fixture.kind].motor && !elements,

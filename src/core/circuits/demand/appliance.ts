@@ -1,9 +1,9 @@
 /** Fixed appliances without a motor, Article 422. */
 import { standardAtMost, standardBreaker } from '#core/tables/conductors.ts';
-import { at, type PerEdition } from '#core/tables/editions.ts';
+import { at } from '#core/tables/editions.ts';
 import type { Edition } from '#core/job/schema.ts';
 import { type Result } from '#core/units/result.ts';
-import { SEVERAL_MOST } from '#core/tables/circuits.ts';
+import { FIXED_SHARE_SECTION, SEVERAL_MOST } from '#core/tables/circuits.ts';
 import { dividedInside, ELEMENT_PART } from './spaceHeat.ts';
 import {
   continuousStep,
@@ -42,12 +42,6 @@ function applianceMost(load: BranchLoad, amps: number): { most: number; step: St
   };
 }
 
-const FIXED_SHARE: PerEdition<string> = {
-  '2017': '210.23(A)(2)',
-  '2020': '210.23(A)(2)',
-  '2023': '210.23(B)(2)',
-};
-
 /** A fixed appliance that is not on for three hours: half of a circuit that it shares with receptacles. */
 export function appliance(load: BranchLoad, edition: Edition): Result<Demand> {
   const plate = plateAmps(load);
@@ -67,7 +61,7 @@ export function appliance(load: BranchLoad, edition: Edition): Result<Demand> {
             {
               what: 'Beside receptacles',
               working: `at most half of the circuit: 2 × ${shown(amps)} = ${shown(2 * amps)}`,
-              section: at(FIXED_SHARE, edition),
+              section: at(FIXED_SHARE_SECTION, edition),
             },
           ]
         : []),

@@ -1,5 +1,6 @@
 /** Outlets in general, and one thing with a cord. */
-import { at, type PerEdition } from '#core/tables/editions.ts';
+import { CORD_SHARE_SECTION } from '#core/tables/circuits.ts';
+import { at } from '#core/tables/editions.ts';
 import type { Edition } from '#core/job/schema.ts';
 import { fail, type Result } from '#core/units/result.ts';
 import { demand, plateAmps, shown, type BranchLoad, type Demand } from './demand.ts';
@@ -30,12 +31,6 @@ export function general(load: BranchLoad): Result<Demand> {
   });
 }
 
-const CORD_SHARE: PerEdition<string> = {
-  '2017': '210.21(B)(2), 210.23(A)(1)',
-  '2020': '210.21(B)(2), 210.23(A)(1)',
-  '2023': '210.21(B)(2), 210.23(B)(1)',
-};
-
 /** One thing with a cord: 80 % of a circuit with other outlets, 210.23(A)(1); all of one of its own. */
 export function cord(load: BranchLoad, edition: Edition): Result<Demand> {
   const plate = plateAmps(load);
@@ -52,7 +47,7 @@ export function cord(load: BranchLoad, edition: Edition): Result<Demand> {
         working: load.severalReceptacles
           ? `${plate.value.working}; at most 80 % of the circuit: ${shown(amps)} ÷ 0.8 = ${shown(counted)}`
           : plate.value.working,
-        section: load.severalReceptacles ? at(CORD_SHARE, edition) : '210.23',
+        section: load.severalReceptacles ? at(CORD_SHARE_SECTION, edition) : '210.23',
       },
     ],
   });

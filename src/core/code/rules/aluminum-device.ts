@@ -1,4 +1,4 @@
-import { stopOf } from '#core/circuits/run.ts';
+import { onAluminum } from '#core/boxes/seen.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { always } from '#core/tables/editions.ts';
 import { rule } from '../rule.ts';
@@ -13,9 +13,7 @@ export const aluminumDevice = rule({
   check(box, view) {
     const isSwitch = box.device.kind === 'switch';
     if (box.status === 'remove' || (!isReceptacle(box) && !isSwitch) || box.device.rating > 20) return [];
-    const on = stopOf(view, box);
-    const aluminum = on?.circuit.material === 'aluminum' || (box.found?.signs.includes('aluminum') ?? false);
-    if (!aluminum) return [];
+    if (!onAluminum(view, box)) return [];
     const section = isSwitch ? '404.14(C)' : '406.3(C)';
     switch (box.seen.aluminumRated) {
       case 'yes':

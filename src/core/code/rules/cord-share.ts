@@ -4,6 +4,7 @@ import { outletsOf, runOf } from '#core/circuits/run.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { plateAmps } from '#core/panel/jobLoad.ts';
 import { round } from '#core/units/quantity.ts';
+import { CORD_SHARE_SECTION } from '#core/tables/circuits.ts';
 import { rule, type Verdict } from '../rule.ts';
 
 /** Largest cord-and-plug load by the receptacle’s rating where two or more hang on the circuit, 210.21(B)(2), amperes. */
@@ -14,11 +15,7 @@ export const cordShare = rule({
   title: 'One appliance with a cord on its circuit',
   scope: 'circuit',
   level: 'violation',
-  sections: {
-    '2017': '210.21(B)(2), 210.23(A)(1)',
-    '2020': '210.21(B)(2), 210.23(A)(1)',
-    '2023': '210.21(B)(2), 210.23(B)(1)',
-  },
+  sections: CORD_SHARE_SECTION,
   why: 'What is plugged in beside other outlets may take four fifths of the circuit; a room cooler half of it.',
   check(circuit, view) {
     const run = runOf(view, circuit);

@@ -3,6 +3,7 @@ import type { Area, Box } from '#core/job/schema.ts';
 import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 import type { Verdict } from '../rule.ts';
 import type { View } from '#core/view/view.ts';
+import { plural } from '#core/units/words.ts';
 import { placeFix } from './spacing.ts';
 
 /** A 15 or 20 A, 125 V receptacle that is to stay and that people can reach. */
@@ -29,7 +30,7 @@ export function countVerdict(
         {
           level: 'violation',
           section,
-          message: `${area.name} has ${found.length} of ${least} ${least === 1 ? 'receptacle' : 'receptacles'}: ${what}`,
+          message: `${area.name} has ${found.length} of ${plural(least, 'receptacle')}: ${what}`,
           fixes: [placeFix(area)],
         },
       ];

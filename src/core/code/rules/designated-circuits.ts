@@ -17,15 +17,12 @@ const KIND: Partial<Record<Duty, { name: string; section: string }>> = {
   heating: { name: 'circuit for the central heating', section: '422.12' },
 };
 
-/** Duties of which one circuit is bound to feed nothing else; further ones are free. */
-const ONE_IS_BOUND: readonly Duty[] = ['garage'];
-
 /**
- * Another circuit of the same duty that feeds nothing else, is of 20 A and carries a receptacle for each bay: then this
+ * One garage circuit is bound to feed nothing else; further ones are free. Another that feeds nothing else, is of 20 A and carries a receptacle for each bay: then this
  * one is not bound. Null where this one is bound, or needs no excuse.
  */
-function furtherThan(view: View, circuit: Circuit, duty: Duty, strangers: number): Circuit | null {
-  if (!ONE_IS_BOUND.includes(duty) || (strangers === 0 && circuit.breaker.rating >= 20)) return null;
+function furtherThan(view: View, circuit: Circuit, strangers: number): Circuit | null {
+  if (strangers === 0 && circuit.breaker.rating >= 20) return null;
   const bays = Math.max(
     1,
     ...view.rows('areas').flatMap((a) => (a.kind === 'garage' ? [a.conditions.bays] : [])),
@@ -36,7 +33,7 @@ function furtherThan(view: View, circuit: Circuit, duty: Duty, strangers: number
     const receptacles = runOf(view, other).stops.filter(
       (s) => s.area.kind === 'garage' && isSmallReceptacle(s.box) && s.box.status !== 'remove',
     );
-    return duties.duty === duty && duties.strangers.length === 0 && receptacles.length >= bays;
+    return duties.duty === 'garage' && duties.strangers.length === 0 && receptacles.length >= bays;
   });
   return bound ?? null;
 }
@@ -54,7 +51,7 @@ export const designatedCircuits = rule({
     if (!kind) return [];
     const { stops } = runOf(view, circuit);
     const { name, section } = kind;
-    const first = furtherThan(view, circuit, duty, strangers.length);
+    const first = duty === 'garage' ? furtherThan(view, circuit, strangers.length) : null;
     if (first)
       return [
         {

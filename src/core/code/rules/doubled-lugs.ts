@@ -1,4 +1,5 @@
 import { always } from '#core/tables/editions.ts';
+import { plural } from '#core/units/words.ts';
 import { changePanel, rule } from '../rule.ts';
 
 export const doubledLugs = rule({
@@ -17,7 +18,7 @@ export const doubledLugs = rule({
     return [
       {
         level: 'violation',
-        message: `${name}: ${count} ${count === 1 ? 'breaker has' : 'breakers have'} two conductors under one terminal: join them to a tail, unless the breaker is marked for two`,
+        message: `${name}: ${plural(count, 'breaker has', 'breakers have')} two conductors under one terminal: join them to a tail, unless the breaker is marked for two`,
         fixes: [
           {
             label: 'Record them as joined to tails',

@@ -1,3 +1,4 @@
+import { carriesFan } from '#core/boxes/seen.ts';
 import { always } from '#core/tables/editions.ts';
 import { changeBox, rule } from '../rule.ts';
 import { byAge } from './reach.ts';
@@ -10,8 +11,8 @@ export const fanBox = rule({
   sections: always('314.27(C)'),
   why: 'A fan shakes for years; an ordinary box comes loose and the fan comes down.',
   check(box) {
-    const { fanBox: listed, luminaire } = box.seen;
-    if (box.status === 'remove' || (box.purpose !== 'ceiling-fan' && luminaire !== 'fan')) return [];
+    const { fanBox: listed } = box.seen;
+    if (box.status === 'remove' || !carriesFan(box)) return [];
     if (listed === 'yes')
       return [{ level: 'satisfied', message: `${box.name}: a box listed to carry a fan` }];
     if (listed === 'unknown')

@@ -2,6 +2,7 @@ import { outletsOf, runOf } from '#core/circuits/run.ts';
 import { servedBy } from '#core/job/document.ts';
 import { plateAmps } from '#core/panel/jobLoad.ts';
 import { round } from '#core/units/quantity.ts';
+import { FIXED_SHARE_SECTION } from '#core/tables/circuits.ts';
 import { rule } from '../rule.ts';
 
 export const fixedEquipmentShare = rule({
@@ -9,7 +10,7 @@ export const fixedEquipmentShare = rule({
   title: 'Fixed equipment on a shared circuit',
   scope: 'circuit',
   level: 'violation',
-  sections: { '2017': '210.23(A)(2)', '2020': '210.23(A)(2)', '2023': '210.23(B)(2)' },
+  sections: FIXED_SHARE_SECTION,
   why: 'What is fastened in place runs when it likes: it may take half a shared circuit, so that the rest has something left.',
   check(circuit, view) {
     const { rating } = circuit.breaker;

@@ -3,8 +3,7 @@ import { at, since, type PerEdition } from '#core/tables/editions.ts';
 import { boxesOn, fromOuterEnd, hasCounterRule, islandNeeds, notServingIsland } from '#core/plan/counters.ts';
 import { formatLength } from '#core/units/length.ts';
 import { round } from '#core/units/quantity.ts';
-import type { Box, Fixture } from '#core/job/schema.ts';
-import type { View } from '#core/view/view.ts';
+import type { Area, Box, Edition, Fixture } from '#core/job/schema.ts';
 import { rule, type Verdict } from '../rule.ts';
 import { placeFix } from './spacing.ts';
 
@@ -24,12 +23,16 @@ export const islandReceptacles = rule({
   sections: { '2017': '210.52(C)(2), (3)', '2020': '210.52(C)(2)', '2023': '210.52(C)(2)' },
   why: 'A cord from the wall to an island is a trip line with a hot pan at its end.',
   check(fixture, view) {
+    const area = view.document.areas[fixture.areaId];
+    if (!isIsland(fixture) || !area || !hasCounterRule(area) || fixture.status === 'remove') return [];
+    const boxes = boxesOn(view.boxesIn(area), fixture).filter((b) => b.status !== 'remove');
+    const found = judge(fixture, area, boxes, view.edition);
     // What was built to an earlier edition stays as it is until it is altered.
-    const found = judge(fixture, view);
     const old =
       fixture.status === 'existing' &&
-      boxesOnIt(fixture, view).every((b) => b.status === 'existing' && b.serves === null);
-    return old && boxesOnIt(fixture, view).length > 0
+      boxes.length > 0 &&
+      boxes.every((b) => b.status === 'existing' && b.serves === null);
+    return old
       ? found.map((v) =>
           v.level === 'violation'
             ? { ...v, level: 'note' as const, message: `${v.message}; as built, and not altered` }
@@ -39,16 +42,7 @@ export const islandReceptacles = rule({
   },
 });
 
-const boxesOnIt = (fixture: Fixture, view: View): Box[] => {
-  const area = view.document.areas[fixture.areaId];
-  return area ? boxesOn(view.boxesIn(area), fixture).filter((b) => b.status !== 'remove') : [];
-};
-
-function judge(fixture: Fixture, view: View): Verdict[] {
-  const area = view.document.areas[fixture.areaId];
-  if (!isIsland(fixture) || !area || !hasCounterRule(area) || fixture.status === 'remove') return [];
-  const { edition } = view;
-  const boxes = boxesOn(view.boxesIn(area), fixture).filter((b) => b.status !== 'remove');
+function judge(fixture: Fixture, area: Area, boxes: readonly Box[], edition: Edition): Verdict[] {
   const refused = boxes.flatMap((box) => {
     const why = notServingIsland(box, fixture, edition);
     return why === null ? [] : [{ box, why }];

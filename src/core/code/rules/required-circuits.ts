@@ -10,6 +10,7 @@ import { isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 import type { Duty } from '#core/panel/duty.ts';
 import { rule, type Verdict } from '../rule.ts';
 import type { View } from '#core/view/view.ts';
+import { plural } from '#core/units/words.ts';
 
 interface Wanted {
   duty: Duty;
@@ -96,8 +97,6 @@ export const requiredCircuits = rule({
     });
   },
 });
-
-const plural = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`;
 
 function judge(
   view: View,

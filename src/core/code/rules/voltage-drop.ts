@@ -18,16 +18,16 @@ export const voltageDrop = rule({
     const run = runOf(view, circuit);
     const there = outletsOf(run).filter((s) => s.box.status !== 'remove');
     const receptacles = there.filter((s) => isReceptacle(s.box) && s.box.serves === null);
-    const end = (receptacles.length > 0 ? receptacles : there).reduce<RunStop | null>(
+    const wired = receptacles.length === 0;
+    const end = (wired ? there : receptacles).reduce<RunStop | null>(
       (worst, s) => (worst && worst.pathOhms >= s.pathOhms ? worst : s),
       null,
     );
-    if (!end) return [];
-    const { dropLimitPercent } = view.document.job.settings;
-    const fixture = receptacles.length > 0 ? undefined : servedBy(view.document, end.box);
-    const plate = fixture && plateAmps(fixture);
     // Lights alone draw little of their circuit, and how much is not on record.
-    if (receptacles.length === 0 && end.box.device.kind === 'light') return [];
+    if (!end || (wired && end.box.device.kind === 'light')) return [];
+    const { dropLimitPercent } = view.document.job.settings;
+    const fixture = wired ? servedBy(view.document, end.box) : undefined;
+    const plate = fixture && plateAmps(fixture);
     const amps = plate ?? fullLoad(circuit);
     const percent = (dropAt(end, amps) / run.volts) * 100;
     const good = percent <= dropLimitPercent;

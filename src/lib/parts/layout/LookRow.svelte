@@ -1,7 +1,7 @@
 <script lang="ts">
   import { looksAt, placesToLook, recordLook, standingLooks, type LookItem } from '#core/handover/looks.ts';
   import type { Look } from '#core/job/schema.ts';
-  import { lastPerson, localTime } from '$lib/readings.ts';
+  import { localTime } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
@@ -34,8 +34,7 @@
 
   async function record(result: Look['result']) {
     const place = places[at] ?? places[0]!;
-    const person = by.trim() || lastPerson();
-    if (person === '') {
+    if (by === '') {
       said = 'by: expected the name of who looked, above';
       return;
     }
@@ -44,7 +43,7 @@
       about: place.about,
       place: place.name,
       at: new Date().toISOString(),
-      by: person.slice(0, 80),
+      by: by.slice(0, 80),
       result,
       note: note.trim().slice(0, 400),
     });

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { stopOf } from '#core/circuits/run.ts';
+  import { carriesFan, onAluminum } from '#core/boxes/seen.ts';
   import { labelsFor } from '#core/code/decisions.ts';
   import type { Box } from '#core/job/schema.ts';
   import { isReceptacle } from '#core/plan/wallSpaces.ts';
@@ -17,11 +17,8 @@
   const look = (values: Partial<Box['seen']>) => put({ seen: { ...box.seen, ...values } });
   const putDevice = (values: Partial<Box['device']>) => put({ device: { ...box.device, ...values } });
 
-  const fan = $derived(box.seen.luminaire === 'fan' || box.purpose === 'ceiling-fan');
-  const aluminum = $derived(
-    stopOf(session.view, box)?.circuit.material === 'aluminum' ||
-      (box.found?.signs.includes('aluminum') ?? false),
-  );
+  const fan = $derived(carriesFan(box));
+  const aluminum = $derived(onAluminum(session.view, box));
   const labels = $derived(labelsFor(session.view, box));
   const asks = $derived(kind === 'light' || kind === 'switch' || fan || aluminum || labels.length > 0);
 </script>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Circuit, Stop } from '#core/job/schema.ts';
   import { decisionsFor } from '#core/code/decisions.ts';
-  import { describePlanned, isMultiwire, type Run, type RunStop } from '#core/circuits/run.ts';
+  import { describePlanned, fedFrom, isMultiwire, type Run, type RunStop } from '#core/circuits/run.ts';
   import { formatLength } from '#core/units/length.ts';
   import { GAUGE_OPTIONS, HOT_OPTIONS, SIDE_OPTIONS, SPLICE_OPTIONS, WHITE_OPTIONS } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
@@ -35,7 +35,7 @@
       return !hanging.has(i);
     });
   });
-  const feeds = $derived(run.stops.some((s) => run.stops[s.feeder] === stop));
+  const feeds = $derived(fedFrom(run, stop).length > 0);
   const whiteIsHot = $derived(
     circuit.cable !== 'raceway' &&
       ((circuit.breaker.poles === 2 && !circuit.neutral) || stop.role === 'switch-loop'),

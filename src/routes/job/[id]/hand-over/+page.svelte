@@ -14,7 +14,7 @@
   import LookTable from '$lib/parts/handover/LookTable.svelte';
   import ReadingTable from '$lib/parts/handover/ReadingTable.svelte';
   import SheetSection from '$lib/parts/handover/SheetSection.svelte';
-  import NotJudged from '$lib/parts/layout/NotJudged.svelte';
+  import NotJudged from '$lib/parts/NotJudged.svelte';
   import { exportReadings, ReadingImport } from '$lib/readingFiles.svelte.ts';
   import { today, utc } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';

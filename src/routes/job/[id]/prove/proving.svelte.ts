@@ -12,7 +12,7 @@ import { address } from '$lib/address.svelte.ts';
 import { Clock } from '$lib/clock.svelte.ts';
 import { energize } from '$lib/energizing.ts';
 import type { StopResult } from '$lib/parts/run/drawing.ts';
-import { lastPerson, rememberPerson, today } from '$lib/readings.ts';
+import { lastPerson, signed, today } from '$lib/readings.ts';
 import { circuitAsked } from '$lib/selection.ts';
 import type { JobSession } from '$lib/store/session.svelte.ts';
 
@@ -103,8 +103,7 @@ export class Proving {
   readonly tab = $derived.by(() => this.tabs.find((t) => t.id === address.get('tab'))?.id ?? 'read');
 
   sign = (name: string): string | null => {
-    this.by = name.trim().slice(0, 80);
-    rememberPerson(this.by);
+    this.by = signed(name);
     return this.by === '' ? 'expected a name' : null;
   };
 

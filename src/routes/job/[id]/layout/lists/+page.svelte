@@ -8,8 +8,8 @@
   import Act from '$lib/parts/Act.svelte';
   import Field from '$lib/parts/Field.svelte';
   import LookRow from '$lib/parts/layout/LookRow.svelte';
-  import NotJudged from '$lib/parts/layout/NotJudged.svelte';
-  import { lastPerson, rememberPerson } from '$lib/readings.ts';
+  import NotJudged from '$lib/parts/NotJudged.svelte';
+  import { lastPerson, signed } from '$lib/readings.ts';
   import Bar from '$lib/parts/Bar.svelte';
   import Page from '$lib/parts/Page.svelte';
   import Pictures from '$lib/parts/Pictures.svelte';
@@ -114,8 +114,7 @@
         value={by}
         placeholder="Your name"
         commit={(name) => {
-          by = name.trim().slice(0, 80);
-          rememberPerson(by);
+          by = signed(name);
           return by === '' ? 'expected a name' : null;
         }}
       />

@@ -9,7 +9,7 @@
   import Field from '$lib/parts/Field.svelte';
   import Page from '$lib/parts/Page.svelte';
   import DeviceForm from '$lib/parts/prove/DeviceForm.svelte';
-  import { lastPerson, localTime, rememberPerson, today } from '$lib/readings.ts';
+  import { lastPerson, localTime, signed, today } from '$lib/readings.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
@@ -93,8 +93,7 @@
                   value={by}
                   placeholder="Your name"
                   commit={(name) => {
-                    by = name.trim().slice(0, 80);
-                    rememberPerson(by);
+                    by = signed(name);
                     return by === '' ? 'expected a name' : null;
                   }}
                 />
