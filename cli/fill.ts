@@ -1,6 +1,7 @@
 /** `hekto fill`: room that a box's contents take, line by line, 314.16. */
 import * as yup from 'yup';
-import { EMPTY_BOX, fillOf, fits, smallestBox, STANDS, type BoxContents } from '#core/boxes/fill.ts';
+import { EMPTY_BOX, fillOf, fits, smallestBox, type BoxContents } from '#core/boxes/fill.ts';
+import { STANDS } from '#core/job/schema.ts';
 import { EDITIONS, type Edition } from '#core/job/schema.ts';
 import { FILL_GAUGES } from '#core/tables/boxes.ts';
 import { CLEAN, FINDINGS, number, oneFile, parsed, print, readJson, row, word } from './input.ts';

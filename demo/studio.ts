@@ -2,6 +2,7 @@
  * The part of the demo job that is surveyed to the last screw: the lower-level studio and one bedroom of 14 Tamarack Court, Larkmoor. An invented house of
  * 1956; the studio is new work, the bedroom keeps its old two-wire cable. Some readings hide real faults.
  */
+import { EMPTY_WIRING } from '#core/boxes/wiring.ts';
 import {
   DEFAULT_SETTINGS,
   PLAIN_BOX,
@@ -208,22 +209,34 @@ const box = (
   ...rest,
 });
 
-const found = (cables: number, values: Partial<Found> = {}): Found => ({
-  cables,
-  conductors: Array.from({ length: cables }, (_, i) => [
-    {
-      cable: i + 1,
-      color: 'cloth' as const,
-      function: i === 0 ? ('feed' as const) : ('hot onward' as const),
+/** A box as it was opened: a cable that feeds it and those that go on, in cloth; what is joined was not looked at. */
+const found = (cables: number, values: Partial<Found> = {}): Pick<Box, 'found' | 'wiring'> => ({
+  found: {
+    signs: ['cloth insulation'],
+    boxMaterial: 'metal',
+    boxVolume: 12.5,
+    deviceAge: 40,
+    ...values,
+  },
+  wiring: {
+    stage: 'as-found',
+    at: null,
+    by: '',
+    wiring: {
+      ...EMPTY_WIRING,
+      cables: Array.from({ length: cables }, (_, i) => ({
+        id: `cable-${i + 1}`,
+        toward: i === 0 ? 'feed' : 'onward',
+        circuitId: null,
+        raceway: false,
+        stands: 'ends' as const,
+        conductors: [
+          { id: 'cloth', color: 'cloth' as const, function: 'hot' as const },
+          { id: 'white', color: 'white' as const, function: 'neutral' as const },
+        ].map((c) => ({ ...c, gauge: null, material: 'copper' as const, mark: null })),
+      })),
     },
-    { cable: i + 1, color: 'white' as const, function: 'neutral' as const },
-  ]).flat(),
-  splices: 0,
-  signs: ['cloth insulation'],
-  boxMaterial: 'metal',
-  boxVolume: 12.5,
-  deviceAge: 40,
-  ...values,
+  },
 });
 
 const asFound: Partial<Box> = { status: 'existing', grounding: 'none', device: old, height: 14 };
@@ -232,16 +245,16 @@ const boxes: Box[] = [
   box('s2', 'S2', 'studio', 1, 225.875, { height: 44, waterDistance: 30, note: 'Beside the clay sink' }),
   box('s3', 'S3', 'studio', 1, 46.125),
   box('s4', 'S4', 'studio', 3, 97.875),
-  box('b1', 'B1', 'bedroom', 3, 62, { ...asFound, note: 'Fed first; two cables', found: found(2) }),
+  box('b1', 'B1', 'bedroom', 3, 62, { ...asFound, note: 'Fed first; two cables', ...found(2) }),
   box('b2', 'B2', 'bedroom', 2, 70, {
     ...asFound,
     note: 'Three slots on a two-wire box',
-    found: found(2, { signs: ['cloth insulation', 'back-stabbed'], deviceAge: 12 }),
+    ...found(2, { signs: ['cloth insulation', 'back-stabbed'], deviceAge: 12 }),
   }),
   box('b3', 'B3', 'bedroom', 1, 40, {
     ...asFound,
     note: 'One cable: end of run',
-    found: found(1, { signs: ['worn contacts'] }),
+    ...found(1, { signs: ['worn contacts'] }),
   }),
 ];
 

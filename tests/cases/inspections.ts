@@ -1334,13 +1334,34 @@ const ROWS: Row[] = [
   ],
   [
     'box-fill',
-    'a light with two switches: travelers not on record',
+    'an old light with two switches: travelers not on record',
     on([
-      inBox('Z', 15, 'no', { device: device({ kind: 'light' }) }),
+      inBox('Z', 15, 'no', { status: 'existing', device: device({ kind: 'light' }) }),
       toggle('Y', ['Z']),
       { ...toggle('X', ['Z']), offset: 80 },
     ]),
     'unknown',
+  ],
+  // Feed at the light: 2 + 1, and to the switches hot, switched hot, neutral + 1: 5 × 2.25 + 2.25.
+  [
+    'box-fill',
+    'a new light with two switches, 13.5 of 13.5 in³',
+    on([
+      inBox('Z', 13.5, 'no', { device: device({ kind: 'light' }) }),
+      toggle('Y', ['Z']),
+      { ...toggle('X', ['Z']), offset: 80 },
+    ]),
+    S,
+  ],
+  [
+    'box-fill',
+    'a new three-way between its light and the other switch, 20.25 in³ with its yoke in a box of 20',
+    on([
+      outlet('Z', 1, 60, { device: device({ kind: 'light' }) }),
+      toggle('Y', ['Z'], { enclosure: { volume: 20, clamps: 'no' } }),
+      { ...toggle('X', ['Z']), offset: 80 },
+    ]),
+    V,
   ],
 
   // Alarms: a note, never an approval.

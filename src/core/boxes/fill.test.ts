@@ -4,7 +4,8 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { EDITIONS, type Edition } from '#core/job/schema.ts';
 import { CONDUCTOR_VOLUME, FILL_GAUGES, USUAL_BOXES, type FillGauge } from '#core/tables/boxes.ts';
-import { EMPTY_BOX, fillOf, fits, smallestBox, STANDS, type BoxContents } from './fill.ts';
+import { STANDS } from '#core/job/schema.ts';
+import { EMPTY_BOX, fillOf, fits, smallestBox, type BoxContents } from './fill.ts';
 
 const ends = (count: number, gauge: FillGauge = '14') => ({ gauge, count, stands: 'ends' as const });
 const passes = (count: number, gauge: FillGauge = '14') => ({ gauge, count, stands: 'passes' as const });

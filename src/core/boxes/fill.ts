@@ -9,19 +9,14 @@ import {
   type UsualBox,
 } from '#core/tables/boxes.ts';
 import { since } from '#core/tables/editions.ts';
-import type { Edition } from '#core/job/schema.ts';
+import type { STANDS, Edition } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
 import { plural } from '#core/units/words.ts';
-
-/**
- * How a conductor stands in the box. `ends`: it ends or is spliced here. `passes`: it goes through unbroken. `loops`: it
- * goes through with twice the free length or more coiled.
- */
-export const STANDS = ['ends', 'passes', 'loops'] as const;
 
 interface Conductors {
   gauge: FillGauge;
   count: number;
+  /** It ends or is spliced here, goes through unbroken, or goes through with twice the free length or more coiled. */
   stands: (typeof STANDS)[number];
 }
 interface Grounds {

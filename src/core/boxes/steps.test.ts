@@ -36,20 +36,27 @@ const CASES: [string, Setup, RegExp[], RegExp[]][] = [
   [
     'a duplex at the end',
     {},
-    [/take one tail to the green screw/, /White to silver, then black to brass/],
+    [
+      /Bare of the feed to the green screw/,
+      /White of the feed to the silver screw, top/,
+      /Black of the feed to the brass screw, top/,
+    ],
     [/splice must stand/],
   ],
   [
     'a duplex in the middle',
     { onward: [{}] },
-    [/splice must stand/, /Join the whites of the feed and B1 with a tail/],
+    [
+      /splice must stand/,
+      /Join the whites of the feed and to B1, with a tail for the device: medium twist-on/,
+    ],
     [],
   ],
   [
     'carried through its screws',
     { onward: [{}], stop: { splice: 'feed-through' } },
-    [/Carry B1 through the device’s second pair of screws/],
-    [/with a tail for the device/],
+    [/White of the feed to the silver screw, top; White to B1 to the silver screw, bottom/],
+    [/whites.*with a tail/],
   ],
   [
     'a multiwire circuit never through the device',
@@ -58,29 +65,32 @@ const CASES: [string, Setup, RegExp[], RegExp[]][] = [
       stop: { splice: 'feed-through', hot: 'red' },
       circuit: { breaker: breakerOf(20, 'none', 2) },
     },
-    [/Join the whites.*then the reds/, /The black is not used here/, /White to silver, then red to brass/],
-    [/second pair of screws/],
+    [
+      /Join the whites of the feed and to B1, with a tail/,
+      /Join the hots \(black\) of the feed and to B1: small/,
+      /Red of the feed to the brass screw, top; Red to B1 to the brass screw, bottom/,
+    ],
+    [/White of the feed to the silver/],
   ],
   [
     'a GFCI with one cable on LOAD and one on LINE',
     { box: { device: is('gfci') }, onward: [{}, { stop: { side: 'line' } }] },
-    [/Join the feed and B2 with tails to LINE/, /feed on LINE and the cable to B1 on LOAD/],
-    [/cable to B1, B2 on LOAD/],
+    [
+      /Join the whites of the feed and to B2, with a tail/,
+      /feed on LINE and the cable to B1 on LOAD; B2 stays with LINE/,
+      /White to B1 to the LOAD white/,
+    ],
+    [/cables to B1, B2 on LOAD/],
   ],
-  [
-    'a GFCI at the end',
-    { box: { device: is('gfci') } },
-    [/leave the tape on LOAD/],
-    [/Black and white of each LOAD/],
-  ],
+  ['a GFCI at the end', { box: { device: is('gfci') } }, [/leave the tape on LOAD/], [/to the LOAD white/]],
   [
     'a half that is switched',
     { box: { device: is('duplex', { switched: 'half' }) } },
     [
       /Break off the tab between the brass screws; leave the tab on the silver/,
-      /the constant hot to one brass screw/,
+      /Black of the feed to the brass screw, top/,
     ],
-    [/White to silver, then black to brass/],
+    [/to the brass screw, bottom/],
   ],
   [
     'a switch',
@@ -89,54 +99,57 @@ const CASES: [string, Setup, RegExp[], RegExp[]][] = [
       onward: [{ box: { device: is('light') } }],
     },
     [
-      /no white goes on a plain switch/,
-      /Switched hot to B1 on one screw, then the feed/,
+      /No white goes on a plain switch/,
+      /Black to B1 to the brass screw, switched; Black of the feed to the brass screw, feed/,
       /switch’s green screw/,
     ],
-    [/silver|brass/],
+    [/silver/],
   ],
   [
     'a light',
     { box: { device: is('light') } },
-    [/white to the fixture’s white lead/i, /fixture level and snug/],
+    [/Join the whites of the feed, with the white lead/, /fixture level and snug/],
     [/silver|brass/],
   ],
   [
     '250 V with two hots',
     { box: { device: is('single', { volts: '250', rating: 30 }) }, circuit: { ...TWO, neutral: false } },
-    [/Mark the white as a hot/, /One hot to each brass screw/],
+    [/Mark the white as a hot/, /White, marked red, of the feed to the brass screw Y/],
     [/silver/],
   ],
   [
     '125/250 V with four wires',
     { box: { device: is('single', { volts: '125/250', rating: 30 }) }, circuit: TWO },
-    [/White to the silver screw \(W\), black and red/, /strap between neutral and frame comes off/],
-    [/then black to brass/],
+    [
+      /White of the feed to the silver screw W/,
+      /Black of the feed to the brass screw X; Red of the feed to the brass screw Y/,
+      /strap between neutral and frame comes off/,
+    ],
+    [/Cap the/],
   ],
   [
     '125/250 V with three wires',
     { box: { device: is('single', { volts: '125/250', rating: 30 }), grounding: 'none' }, circuit: TWO },
     [/Three wires, no ground: stop/],
-    [/take one tail to the green screw/],
+    [/to the green screw/],
   ],
   [
     'hardwired at 240 V',
     { box: { device: is('hardwired', { volts: '250' }) }, circuit: { ...TWO, neutral: false } },
-    [/disconnect is open and locked/, /One hot to each line terminal/, /equipment’s green screw/],
+    [
+      /disconnect is open and locked/,
+      /Black of the feed to the terminal L1; White, marked red, of the feed to the terminal L2/,
+      /Bare of the feed to the green screw/,
+    ],
     [/silver|brass/],
   ],
   [
     'two-slot without a ground',
     { box: { device: is('two-slot'), grounding: 'none' }, circuit: { cable: 'old two-wire' } },
-    [/nothing may join it to the neutral/, /wider slot.*It has no ground screw/],
+    [/nothing may join it to the neutral/, /wider slot.*it has no ground screw/],
     [/green/],
   ],
-  [
-    'two-slot where a ground is',
-    { box: { device: is('two-slot') } },
-    [/a two-slot receptacle does not belong/],
-    [],
-  ],
+  ['two-slot where a ground is', { box: { device: is('two-slot') } }, [/A ground is here: a two-slot/], []],
   ['a smoke alarm', { box: { device: is('smoke-alarm') } }, [/interconnect/], [/silver|brass/]],
 ];
 for (const [what, setup, wanted, unwanted] of CASES)
@@ -145,8 +158,10 @@ for (const [what, setup, wanted, unwanted] of CASES)
     const all = said.join('\n');
     for (const w of wanted) assert.match(all, w);
     for (const u of unwanted) assert.doesNotMatch(all, u);
-    // The ground is landed before anything else of the device.
-    const ground = said.findIndex((s) => /grounds|No ground|ground screw: nothing/.test(s));
-    const landed = said.findIndex((s) => /brass|silver|white lead|on one screw|line terminal/.test(s));
+    // The ground is joined before anything else of the box.
+    const ground = said.findIndex((s) =>
+      /grounds|No ground|no ground|bare|Bare|ground screw: nothing/.test(s),
+    );
+    const landed = said.findIndex((s) => /to the (brass|silver|white lead|terminal L1)/.test(s));
     assert.ok(ground >= 0 && (landed < 0 || ground < landed), all);
   });

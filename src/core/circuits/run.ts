@@ -1,7 +1,7 @@
 /** A circuit as it runs through the house: every stop at its distance, with load, drop and protection. */
 import { ohmsPerThousandFeet, type Material } from '#core/tables/conductors.ts';
 import { placeInPlan } from '#core/job/outline.ts';
-import type { Area, Box, Circuit, Gauge, Job, JobDocument, Panel, Stop } from '#core/job/schema.ts';
+import type { Area, Box, Circuit, Gauge, Job, JobDocument, Panel, School, Stop } from '#core/job/schema.ts';
 import { lookup } from '#core/view/lookup.ts';
 import type { View } from '#core/view/view.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
@@ -64,6 +64,9 @@ export interface RunStop {
   amps: number;
   /** Drop here under the planning load with nothing on the other hot, volts. */
   plannedDrop: number;
+  /** How what goes on is joined here, by its own word or the school of the box. */
+  joining: School['joining'];
+  school: School;
   /** What this stop is to the run: a switch loop is fed from what it controls. */
   role: StopRole;
   /** Protection of the outlet itself; what leaves from its line side has that which arrived. */
@@ -225,6 +228,7 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
       : stop.side === 'line'
         ? arriving[feeder]!
         : before;
+    const school = box.school ?? settings.school;
     indexOf.set(box.id, stops.length);
     arriving.push({ gfci: arrives.gfci, afci: arrives.afci });
     const load = planningAmps(document, box, circuitVolts);
@@ -241,6 +245,8 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
       pathOhms: (before?.pathOhms ?? 0) + segment.ohms,
       amps: 0,
       plannedDrop: 0,
+      joining: stop.splice === 'school' ? school.joining : stop.splice,
+      school,
       role: roleOf(box, before?.box),
       gfci: arrives.gfci ?? here(box, 'gfci', feeder === -1),
       afci: arrives.afci ?? here(box, 'outlet-afci', feeder === -1),
@@ -276,7 +282,7 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
 
 /** The outlets at which current is taken: switches and what goes out are not among them. */
 export const outletsOf = (run: Run): RunStop[] =>
-  run.stops.filter(({ box }) => box.status !== 'remove' && box.device.kind !== 'switch');
+  run.stops.filter(({ box }) => box.status !== 'remove' && !['switch', 'junction'].includes(box.device.kind));
 
 /** Drop at a stop with one load there and nothing else on, volts. */
 export const dropAt = (stop: RunStop, amps: number): number => 2 * stop.pathOhms * amps;

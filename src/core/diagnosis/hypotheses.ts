@@ -24,12 +24,13 @@ export function everyFault({ spots, terminals, panel }: Wiring): Fault[] {
   terminals.forEach((_, stop) => {
     const here = spots.filter((s) => s.stop === stop);
     for (const { conductor, part } of here)
-      if (part !== 'load' && part !== 'cord' && part !== 'cable')
+      // A tail that is open at its splice reads as one that is open at its screw.
+      if (part !== 'load' && part !== 'cord' && part !== 'cable' && part !== 'tail')
         faults.push({ kind: 'open', stop, conductor, part });
     for (const { conductor, part } of here)
       if (part === 'end' || part === 'terminal')
         faults.push({ kind: 'resistance', stop, conductor, part, ohms: POOR_OHMS });
-    const conductors = here.filter((s) => s.part === 'terminal').map((s) => s.conductor);
+    const conductors = [...new Set(here.filter((s) => s.part === 'terminal').map((s) => s.conductor))];
     conductors.forEach((a, i) => {
       for (const b of conductors.slice(i + 1)) {
         faults.push({ kind: 'short', stop, conductors: [a, b], ohms: TOUCH_OHMS });

@@ -69,7 +69,7 @@ test('steps follow the topology: cables counted, line and load named, ground fir
   );
   const first = stepsFor(studio, studio.stops[0]!).map((s) => s.text);
   assert.match(first[0]!, /the plan has 2, the feed and on to S2/);
-  const order = ['grounds', 'LINE', 'White to silver'].map((word) =>
+  const order = ['all grounds', 'feed on LINE', 'White of the feed to the LINE white'].map((word) =>
     first.findIndex((t) => t.includes(word)),
   );
   assert.deepEqual(

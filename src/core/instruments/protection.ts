@@ -107,7 +107,9 @@ export function ownButton(wiring: Wiring, stop: number): GroundFaultTest & { pow
 }
 
 function contactEnds({ spots, branches }: Wiring, stop: number) {
-  const [hot, neutral] = spots.filter((s) => s.stop === stop && s.part === 'contact');
+  const contacts = spots.filter((s) => s.stop === stop && s.part === 'contact');
+  const neutral = contacts.find((s) => s.conductor === 'neutral');
+  const hot = contacts.find((s) => s !== neutral);
   if (!hot || !neutral) return null;
   return {
     hotLine: branches[hot.branch]!.from,

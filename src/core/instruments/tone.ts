@@ -3,7 +3,7 @@
  * it. Conductors of one cable couple, so that neighbors answer too until they are tied to ground.
  */
 import { EARTH, type Voltages } from '#core/network/network.ts';
-import type { Conductor, Wiring } from '#core/network/wiring.ts';
+import { CONDUCTORS, spotKey, type Conductor, type Part, type Wiring } from '#core/network/wiring.ts';
 import { resistor, solved, unfed } from './connect.ts';
 
 /** The transmitter: so many volts behind so many ohms at so many hertz. */
@@ -36,14 +36,19 @@ export interface Listening {
 /** Bars that the receiver shows, 0 to 9. */
 export function receive(wiring: Wiring, voltages: Voltages, at: Listening): number {
   if (at.where === 'cable' && at.steel) return 0;
-  const part = at.where === 'box' ? 'terminal' : 'cable';
-  const heard = wiring.spots
-    .filter((s) => s.stop === at.stop && s.part === part)
-    .reduce((total, { conductor, branch }) => {
-      const { from, to } = wiring.branches[branch]!;
-      const { re, im } = voltages.at(at.where === 'box' ? to : from);
-      return total + (conductor === at.conductor ? 1 : NEIGHBOR[at.where]) * Math.hypot(re, im);
-    }, 0);
+  const spotOf = (conductor: Conductor, part: Part) =>
+    wiring.spotAt.get(spotKey({ stop: at.stop, conductor, part }));
+  const heard = CONDUCTORS.reduce((total, conductor) => {
+    // At the device where it lands there, else at its splice.
+    const spot =
+      at.where === 'box'
+        ? (spotOf(conductor, 'terminal') ?? spotOf(conductor, 'end'))
+        : spotOf(conductor, 'cable');
+    if (!spot) return total;
+    const { from, to } = wiring.branches[spot.branch]!;
+    const { re, im } = voltages.at(at.where === 'box' ? to : from);
+    return total + (conductor === at.conductor ? 1 : NEIGHBOR[at.where]) * Math.hypot(re, im);
+  }, 0);
   const bars = Math.floor(Math.log2((heard * 2 ** (at.gain - 1)) / ONE_BAR) + 1);
   return Math.max(0, Math.min(BARS, bars));
 }

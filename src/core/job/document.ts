@@ -44,6 +44,14 @@ export const DEFAULT_SETTINGS: Settings = {
     apartPercent: 3,
   },
   tester: { order: 'HN HG NG', hotNeutral: 'amber', hotGround: 'amber', neutralGround: 'red', lights: 85 },
+  school: {
+    joining: 'pigtail',
+    connector: 'twist-on',
+    tape: false,
+    groundSlot: 'down',
+    landing: 'ground-neutral-hot',
+    bond: 'tail',
+  },
 };
 
 /** Fields of a reading that say nothing out of the ordinary. */
@@ -108,6 +116,8 @@ export const PLAIN_BOX = {
   enclosure: { volume: null, clamps: 'unknown' },
   seen: NOT_SEEN,
   found: null,
+  wiring: null,
+  school: null,
   through: [],
 } as const satisfies Partial<Box>;
 
@@ -118,6 +128,7 @@ export const PLAIN_DEVICE = {
   switched: 'none',
   automatic: false,
   markedControlled: false,
+  build: 'usual',
   tabs: 'whole',
 } as const satisfies Partial<Box['device']>;
 
@@ -177,7 +188,8 @@ export const PLAIN_STOP = {
   measured: null,
   gauge: null,
   side: 'load',
-  splice: 'pigtail',
+  splice: 'school',
+  cable: null,
   hot: 'black',
   whiteMarked: 'unknown',
 } as const satisfies Partial<Stop>;

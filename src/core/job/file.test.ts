@@ -114,6 +114,7 @@ test('a version 3 file is brought up to date: breakers, neutrals and nameplates 
     ...stops[1],
     side: 'load',
     splice: 'pigtail',
+    cable: null,
     hot: 'black',
     whiteMarked: 'unknown',
   });
@@ -144,7 +145,7 @@ const BAD: [string, string, RegExp][] = [
   ['empty text', '', /file: is not complete JSON/],
   ['a list', '[]', /file: expected a job file/],
   ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
-  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 10, made by a later Hekto/],
+  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 11, made by a later Hekto/],
   ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
   [
     '__proto__ keys',
@@ -298,9 +299,10 @@ test('a version 8 file is brought up to date: its words as the trade spells them
   assert.ok(Object.values(after.panels).some((p) => p.feeder?.material === 'aluminum'));
   const found = Object.values(after.boxes).flatMap((b) => b.found ?? []);
   assert.ok(found.some((f) => f.signs.includes('aluminum')));
+  const recorded = Object.values(after.boxes).flatMap((b) => b.wiring?.wiring.cables ?? []);
   assert.deepEqual(
-    found.flatMap((f) => f.conductors).find((c) => c.function === 'traveler'),
-    { cable: 1, color: 'gray', function: 'traveler' },
+    recorded.flatMap((cable) => cable.conductors).find((c) => c.function === 'traveler-1'),
+    { id: 'gray', color: 'gray', function: 'traveler-1', gauge: null, material: 'aluminum', mark: null },
   );
   assert.ok(Object.values(after.fixtures).some((f) => f.connection === 'hardwired'));
   assert.ok(Object.values(after.boxes).some((b) => b.device.kind === 'hardwired'));
@@ -313,7 +315,7 @@ test('a version 8 file is brought up to date: its words as the trade spells them
 });
 
 test('rows that are none are refused by their place, in old versions too', () => {
-  for (const version of [2, 3, 4, 5, 6, 7, 8]) {
+  for (const version of [2, 3, 4, 5, 6, 7, 8, 9]) {
     const url = new URL(`../../../tests/files/job-version-${version}.json`, import.meta.url);
     const file = JSON.parse(readFileSync(url, 'utf8'));
     const at = file.boxes.push(null) - 1;

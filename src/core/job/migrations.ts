@@ -2,7 +2,7 @@
 import { freeName, lettersOf, nameKey } from './names.ts';
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 9;
+export const VERSION = 10;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -432,6 +432,100 @@ function fromVersion8(file: Raw): Raw {
   };
 }
 
+const FUNCTIONS_10: Record<string, string> = { feed: 'hot', 'hot onward': 'hot' };
+
+/** Cables, conductors and splices that were counted in an old box, as wiring of which nobody said what is joined to what. */
+function wiringFrom9(found: Raw): Raw | null {
+  const conductors = list(found.conductors).filter(isRaw);
+  const count = Number(found.cables) || 0;
+  const splices = Number(found.splices) || 0;
+  if (count === 0 && splices === 0 && conductors.length === 0) return null;
+  const most = Math.max(count, ...conductors.map((c) => Number(c.cable) || 0));
+  const signs: unknown[] = Array.isArray(found.signs) ? found.signs : [];
+  const cables = Array.from({ length: most }, (_, i) => {
+    const own = conductors.filter((c) => c.cable === i + 1);
+    const says = (what: string) => own.some((c) => c.function === what);
+    let travelers = 0;
+    const seen = new Map<unknown, number>();
+    return {
+      id: `cable-${i + 1}`,
+      toward: says('feed') ? 'feed' : says('hot onward') ? 'onward' : 'unknown',
+      circuitId: null,
+      raceway: false,
+      stands: 'ends',
+      conductors: own.map((c) => {
+        const before = seen.get(c.color) ?? 0;
+        seen.set(c.color, before + 1);
+        const called = String(c.function);
+        return {
+          id: before === 0 ? c.color : `${String(c.color)}-${before + 1}`,
+          color: c.color,
+          function:
+            called === 'traveler'
+              ? `traveler-${travelers++ % 2 === 0 ? 1 : 2}`
+              : (FUNCTIONS_10[called] ?? called),
+          gauge: null,
+          material: signs.includes('aluminum') ? 'aluminum' : 'copper',
+          mark: null,
+        };
+      }),
+    };
+  });
+  return {
+    stage: 'as-found',
+    at: null,
+    by: '',
+    wiring: {
+      cables,
+      yokes: [],
+      splices: Array.from({ length: splices }, (_, i) => ({ id: `splice-${i + 1}`, connector: 'unknown' })),
+      tails: [],
+      places: [],
+    },
+  };
+}
+
+/** What is joined to what in a box has its place; ways of working are a setting; segments may be of another cable. */
+function fromVersion9(file: Raw): Raw {
+  const job = (file.job ?? {}) as Raw;
+  return {
+    ...file,
+    version: 10,
+    job: {
+      ...job,
+      settings: {
+        ...(job.settings as Raw),
+        school: {
+          joining: 'pigtail',
+          connector: 'twist-on',
+          tape: false,
+          groundSlot: 'down',
+          landing: 'ground-neutral-hot',
+          bond: 'tail',
+        },
+      },
+    },
+    boxes: list(file.boxes).map((b) => {
+      if (!isRaw(b)) return b;
+      const { found } = b;
+      const counted = ['cables', 'conductors', 'splices'];
+      const rest = isRaw(found)
+        ? Object.fromEntries(Object.entries(found).filter(([field]) => !counted.includes(field)))
+        : found;
+      return {
+        ...b,
+        device: isRaw(b.device) ? { ...b.device, build: 'usual' } : b.device,
+        found: rest,
+        wiring: isRaw(found) ? wiringFrom9(found) : null,
+        school: null,
+      };
+    }),
+    circuits: list(file.circuits).map((c) =>
+      isRaw(c) ? { ...c, stops: list(c.stops).map((s) => (isRaw(s) ? { ...s, cable: null } : s)) } : c,
+    ),
+  };
+}
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
@@ -441,6 +535,7 @@ const STEPS: Record<number, (file: Raw) => Raw> = {
   6: fromVersion6,
   7: fromVersion7,
   8: fromVersion8,
+  9: fromVersion9,
 };
 
 /** Applies every step from the file's version up to the current one. */

@@ -14,6 +14,7 @@ import {
   conditionsSchema,
 } from './schema/house.ts';
 import { deviceSchema, boxSchema, foundSchema } from './schema/outlets.ts';
+import { boxWiringSchema, recordedSchema, schoolSchema } from './schema/wiring.ts';
 import { panelFoundSchema, feederSchema, panelSchema, stopSchema, circuitSchema } from './schema/circuits.ts';
 import {
   amendmentSchema,
@@ -30,6 +31,7 @@ export * from './schema/words.ts';
 export * from './schema/house.ts';
 export * from './schema/outlets.ts';
 export * from './schema/circuits.ts';
+export * from './schema/wiring.ts';
 export * from './schema/records.ts';
 export { DAY, MAX_WALL, MIN_WALL } from './schema/fields.ts';
 
@@ -42,6 +44,9 @@ export type Opening = InferType<typeof openingSchema>;
 export type Device = InferType<typeof deviceSchema>;
 export type Box = InferType<typeof boxSchema>;
 export type Found = InferType<typeof foundSchema>;
+export type BoxWiring = InferType<typeof boxWiringSchema>;
+export type RecordedWiring = InferType<typeof recordedSchema>;
+export type School = InferType<typeof schoolSchema>;
 export type Fixture = InferType<typeof fixtureSchema>;
 export type Conditions = InferType<typeof conditionsSchema>;
 export type PanelFound = InferType<typeof panelFoundSchema>;

@@ -1,7 +1,6 @@
 /** Wiring faults as changes to a circuit's network. */
-import { OPEN_OHMS, type Branch } from './network.ts';
+import { EARTH, OPEN_OHMS, type Branch } from './network.ts';
 import {
-  CONDUCTORS,
   JOINT_OHMS,
   spotKey,
   type Conductor,
@@ -61,14 +60,7 @@ function spotOf(wiring: Wiring, stop: number, conductor: Conductor, part: Part):
  * The hot that a device takes.
  * @throws when the circuit has no such stop
  */
-export function hotOf(wiring: Wiring, stop: number): Conductor {
-  const { hot } = terminalsOf(wiring, stop);
-  const leadsThere = (part: Part) => (conductor: Conductor) => {
-    const spot = wiring.spotAt.get(spotKey({ stop, conductor, part }));
-    return spot !== undefined && wiring.branches[spot.branch]!.to === hot;
-  };
-  return (CONDUCTORS.find(leadsThere('contact')) ?? CONDUCTORS.find(leadsThere('terminal')))!;
-}
+export const hotOf = (wiring: Wiring, stop: number): Conductor => terminalsOf(wiring, stop).hotIs;
 
 function terminalsOf({ terminals }: Wiring, stop: number): Terminals {
   const found = terminals[stop];
@@ -139,20 +131,38 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
         const terminal = at(fault.stop, conductor, 'terminal');
         const { from: feed, to: line, conductance } = branches[terminal]!;
         const load = branches[at(fault.stop, conductor, 'contact')]!.to;
-        const onward = spots.filter((s) => s.part === 'start' && branches[s.branch]!.from === load);
+        const contact = at(fault.stop, conductor, 'contact');
+        // What is fed from the load terminal, or lands there by a tail; the contacts and the face stay.
+        const there = branches.flatMap((branch, k) =>
+          k !== contact &&
+          (branch.from === load || branch.to === load) &&
+          branch.to !== EARTH &&
+          !isFace(wiring, fault.stop, branch)
+            ? [{ k, branch }]
+            : [],
+        );
+        const atLine = (node: number) => (node === load ? line : node);
         return [
           removed(terminal),
           { kind: 'add' as const, from: feed, to: load, conductance },
-          ...onward.flatMap(({ branch }) => [
-            removed(branch),
-            { ...branches[branch]!, kind: 'add' as const, from: line },
+          ...there.flatMap(({ k, branch }) => [
+            removed(k),
+            {
+              kind: 'add' as const,
+              from: atLine(branch.from),
+              to: atLine(branch.to),
+              conductance: branch.conductance,
+            },
           ]),
         ];
       });
     case 'switched-neutral': {
       const contact = at(fault.stop, hotOf(wiring, fault.stop), 'contact');
-      const { to, conductance } = branches[contact]!;
-      const controlled = spots.filter((s) => s.part === 'start' && branches[s.branch]!.from === to);
+      const { conductance } = branches[contact]!;
+      const here = new Set(wiring.inBox[fault.stop]!.values());
+      const controlled = spots.filter(
+        (s) => s.part === 'start' && s.conductor === 'switched' && here.has(branches[s.branch]!.from),
+      );
       if (controlled.length === 0) throw new Error(`Stop ${fault.stop + 1} switches nothing`);
       // While the switch is on, nothing shows.
       if (conductance > 1) return [];
@@ -163,6 +173,10 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
     }
   }
 }
+
+/** Whether a branch joins the load side of a device with its own face. */
+const isFace = ({ terminals }: Wiring, stop: number, { to }: Branch): boolean =>
+  terminals[stop]!.faces.some((f) => f.hot === to || f.neutral === to);
 
 /** The network with what is wrong in it; what it was made of is left as it is. */
 export function withFaults(wiring: Wiring, faults: readonly Fault[]): Wiring {

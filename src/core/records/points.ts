@@ -1,6 +1,9 @@
 /** What has to be touched with a tester in a box before it is dead: every splice group and loose end on record there. */
+import { actualWiring, plannedBoxes } from '#core/boxes/planned.ts';
+import { endOf, endsOf, FEED, functionName, placeOf, type End } from '#core/boxes/wiring.ts';
+import { buildRun, type Run } from '#core/circuits/run.ts';
 import { circuitOf, rows } from '#core/job/document.ts';
-import type { Box, Circuit, JobDocument, Stop } from '#core/job/schema.ts';
+import type { Box, Circuit, ConductorFunction, JobDocument } from '#core/job/schema.ts';
 
 type PointRole = 'hot' | 'neutral' | 'ground' | 'unknown';
 
@@ -14,6 +17,8 @@ export interface Point {
   circuitId: string | null;
   /** The conductor that it is of: parts of one conductor are not read against each other. */
   conductor: string;
+  /** The splice or the end of its box's wiring that is touched; null where none is on record. */
+  at: string | null;
 }
 
 /** Outlets this near each other along a wall, and in height, have one box, inches. */
@@ -34,8 +39,8 @@ export const enclosureOf = (document: JobDocument, box: Box): Box[] => [
 
 interface Inside {
   circuit: Circuit;
-  /** The outlet that it feeds here, and its stop; null where it only passes through. */
-  at: { box: Box; stop: Stop } | null;
+  /** The outlet that it feeds here; null where it only passes through. */
+  at: Box | null;
 }
 
 function insideOf(document: JobDocument, box: Box): Inside[] {
@@ -43,8 +48,7 @@ function insideOf(document: JobDocument, box: Box): Inside[] {
   const circuits = rows(document.circuits);
   const fed = boxes.flatMap((b) =>
     circuits.flatMap((circuit): Inside[] => {
-      const stop = circuit.stops.find((s) => s.boxId === b.id);
-      return stop ? [{ circuit, at: { box: b, stop } }] : [];
+      return circuit.stops.some((s) => s.boxId === b.id) ? [{ circuit, at: b }] : [];
     }),
   );
   const passing = [...new Set(boxes.flatMap((b) => b.through))]
@@ -71,113 +75,160 @@ export function pointsIn(document: JobDocument, box: Box): Point[] {
   return [...named, ...foundPoints(document, box, points)];
 }
 
-const WORDS = { hot: 'black', red: 'red', neutral: 'white', ground: 'ground' } as const;
-type Conductor = keyof typeof WORDS;
-const ROLE: Record<Conductor, PointRole> = { hot: 'hot', red: 'hot', neutral: 'neutral', ground: 'ground' };
-
-/** Conductors of a circuit's cable. Without a neutral its white is a hot. */
-const conductorsOf = ({ breaker, neutral, cable }: Circuit): Conductor[] => [
-  'hot',
-  ...(breaker.poles === 2 ? (['red'] as const) : []),
-  ...(neutral ? (['neutral'] as const) : []),
-  ...(cable === 'old two-wire' ? [] : (['ground'] as const)),
-];
-
-const wordOf = ({ breaker, neutral }: Circuit, conductor: Conductor): string => {
-  if (breaker.poles === 2 && !neutral) {
-    if (conductor === 'hot') return 'first hot (black)';
-    if (conductor === 'red') return 'second hot (red, or white marked as a hot)';
-  }
-  return WORDS[conductor];
-};
-
-function passingPoints(circuit: Circuit): Point[] {
-  return conductorsOf(circuit).map((conductor) => ({
-    key: `${circuit.id}.passing.${conductor}`,
-    name: `${wordOf(circuit, conductor)}, passing through`,
-    role: ROLE[conductor],
-    circuitId: circuit.id,
-    conductor: `${circuit.id}.passing.${conductor}`,
+/** Conductors of another circuit that pass: by its poles, neutral and ground. */
+function passingPoints({ id, breaker, neutral, cable }: Circuit): Point[] {
+  const words: [string, string, PointRole][] = [
+    ['hot', 'black', 'hot'],
+    ...(breaker.poles === 2 ? [['red', 'red', 'hot'] as [string, string, PointRole]] : []),
+    ...(neutral ? [['neutral', 'white', 'neutral'] as [string, string, PointRole]] : []),
+    ...(cable === 'old two-wire' ? [] : [['ground', 'ground', 'ground'] as [string, string, PointRole]]),
+  ];
+  return words.map(([conductor, word, role]) => ({
+    key: `${id}.passing.${conductor}`,
+    name: `${word}, passing through`,
+    role,
+    circuitId: id,
+    conductor: `${id}.passing.${conductor}`,
+    at: null,
   }));
 }
 
-function pointsAt(document: JobDocument, circuit: Circuit, { box, stop }: { box: Box; stop: Stop }): Point[] {
-  const points: Point[] = [];
-  const add = (conductor: string, part: string, name: string, role: PointRole) =>
-    points.push({
-      key: `${circuit.id}.${box.id}.${conductor}${part && `.${part}`}`,
-      name,
-      role,
-      circuitId: circuit.id,
-      conductor: `${circuit.id}.${box.id}.${conductor}`,
-    });
-  const fed = circuit.stops.flatMap((s) => {
-    const to = document.boxes[s.boxId];
-    return s.from === box.id && to ? [{ stop: s, box: to }] : [];
-  });
-  const switched = box.device.kind === 'switch' ? fed.filter((f) => box.controls.includes(f.box.id)) : [];
-  const guards = box.device.kind === 'gfci' || box.device.kind === 'outlet-afci';
-  const guarded = guards ? fed.filter((f) => f.stop.side === 'load') : [];
-  const plain = fed.filter((f) => !switched.includes(f) && !guarded.includes(f));
-  if (box.device.kind === 'switch' && stop.from !== null && box.controls.includes(stop.from)) {
-    // A loop from what it controls: the supply comes down, often on the white, and goes back switched.
-    add('hot', '', 'supply to the switch (often the white)', 'hot');
-    add('switched', '', 'switched hot, back to the light', 'hot');
-    if (circuit.cable !== 'old two-wire') add('ground', '', 'ground splice', 'ground');
-    return points;
-  }
-  for (const conductor of conductorsOf(circuit)) {
-    const word = wordOf(circuit, conductor);
-    const role = ROLE[conductor];
-    // A ground is always spliced; other conductors may end at the screws of the device, cable by cable.
-    if (conductor === 'ground' || stop.splice === 'pigtail' || plain.length === 0)
-      add(
-        conductor,
-        '',
-        plain.length > 0 || conductor === 'ground' ? `${word} splice` : `${word} of the feed`,
-        role,
-      );
-    else {
-      add(conductor, 'feed', `${word} of the feed`, role);
-      for (const f of plain) add(conductor, f.box.id, `${word} on to ${f.box.name}`, role);
-    }
-  }
-  for (const f of guarded) {
-    add(`load-${f.box.id}`, '', `LOAD hot to ${f.box.name}`, 'hot');
-    if (circuit.neutral) add(`load-neutral-${f.box.id}`, '', `LOAD white to ${f.box.name}`, 'neutral');
-  }
-  for (const f of switched) add(`switched-${f.box.id}`, '', `switched hot to ${f.box.name}`, 'hot');
-  if (box.device.kind === 'switch' && switched.length === 0)
-    add('switched', '', 'switched hot, the other side of the switch', 'hot');
-  if (box.device.switched === 'half' && circuit.breaker.poles === 1)
-    add('switched-half', '', 'switched half (red)', 'hot');
-  return points;
+/** Runs by document and circuit: the boxes of one are asked again and again. */
+const runs = new WeakMap<JobDocument, Map<Circuit, Run>>();
+function runIn(document: JobDocument, circuit: Circuit): Run {
+  const known = runs.get(document) ?? new Map<Circuit, Run>();
+  runs.set(document, known);
+  const run = known.get(circuit) ?? buildRun(document, circuit);
+  known.set(circuit, run);
+  return run;
 }
+
+/** Short names of functions in keys: those of records that were made before there were others. */
+const KEYS: Partial<Record<ConductorFunction, string>> = { 'hot-b': 'red' };
+
+/**
+ * The points of one outlet's own conductors, from its wiring: each splice, and each end that lands on the device or is
+ * capped; what is spliced is one touch, whatever device hangs on it.
+ */
+function pointsAt(document: JobDocument, circuit: Circuit, box: Box): Point[] {
+  const run = runIn(document, circuit);
+  const at = run.stops.findIndex((s) => s.box.id === box.id);
+  if (at < 0) return [];
+  const planned = plannedBoxes(run)[at]!;
+  // A box of which only the cables were counted is touched as planned; what is in it beyond that comes after.
+  const wiring = (box.wiring?.wiring.places.length ?? 0) > 0 ? actualWiring(box, planned) : planned;
+  const own = endsOf(wiring).filter((e) => e.cable !== null && e.cable.circuitId === null);
+  const points = new Map<string, Point>();
+  const both = circuit.breaker.poles === 2 && !circuit.neutral;
+  for (const end of own) {
+    const place = placeOf(wiring, end.id);
+    const spliced = place !== undefined && place !== null && wiring.splices.some((s) => s.id === place);
+    const isGround = end.function === 'ground';
+    const id = `${circuit.id}.${box.id}`;
+    const load = spliced ? place.startsWith('splice-load-') : (place?.includes('.load-') ?? false);
+    const word = both ? bothHots(end) : wordOf(end);
+    const to = end.cable!.toward;
+    const goes =
+      to === FEED
+        ? 'of the feed'
+        : to === 'unknown'
+          ? 'of a cable not known'
+          : `on to ${document.boxes[to]?.name ?? to}`;
+    const short = KEYS[end.function] ?? end.function;
+    // Ends of one function that are all of the feed, or all spliced, need no more of a name.
+    const alone =
+      spliced ||
+      !own.some((o) => o !== end && o.function === end.function && placeOf(wiring, o.id) !== place);
+    const part = load ? `load.${to}` : alone ? '' : to;
+    const key =
+      spliced && !load
+        ? `${id}.${place.replace('splice-', '').replace(/^hot-b$/, 'red')}`
+        : `${id}.${short}${part && `.${part}`}`;
+    if (points.has(key)) continue;
+    points.set(key, {
+      key,
+      name: load
+        ? `LOAD ${end.function === 'neutral' ? 'white' : 'hot'} ${goes.replace('on to', 'to')}`
+        : isGround || spliced
+          ? `${word} splice`
+          : `${word} ${end.function.startsWith('switched') ? goes.replace('on to', 'to') : goes}`,
+      role: roleOf(end.function),
+      circuitId: circuit.id,
+      conductor: `${id}.${load ? `load-${short}-${to}` : short}`,
+      at: spliced ? place : end.id,
+    });
+  }
+  const list = [...points.values()].sort((a, b) => orderOf(a) - orderOf(b));
+  // Its switch is elsewhere: the switched conductor is in the box whatever is planned.
+  if (box.device.switched === 'half' && !own.some((e) => e.function === 'switched')) {
+    const key = `${circuit.id}.${box.id}.switched-half`;
+    list.push({
+      key,
+      name: 'switched half (red)',
+      role: 'hot',
+      circuitId: circuit.id,
+      conductor: key,
+      at: null,
+    });
+  }
+  return list;
+}
+
+/** The circuit's own conductors first, as they are read; then what leaves by LOAD, switched hots, travelers. */
+const ORDER = ['hot', 'red', 'neutral', 'ground'];
+function orderOf({ conductor }: Point): number {
+  const at = ORDER.indexOf(conductor.split('.')[2]!);
+  return at < 0 ? ORDER.length : at;
+}
+
+const roleOf = (fn: ConductorFunction): PointRole =>
+  fn === 'neutral' || fn === 'ground'
+    ? fn
+    : fn === 'interconnect' || fn === 'spare' || fn === 'unknown'
+      ? 'unknown'
+      : 'hot';
+
+/** A conductor by what it looks like; by what it is there for where that is another thing. */
+function wordOf({ color, function: fn, mark }: End): string {
+  if (fn === 'ground') return 'ground';
+  if (fn === 'hot' || fn === 'hot-b' || fn === 'neutral')
+    return mark === null ? color : `${color} (marked as a hot)`;
+  return functionName(fn);
+}
+const bothHots = (end: End): string =>
+  end.function === 'hot' || end.function === 'hot-b'
+    ? `${end.function === 'hot' ? 'first' : 'second'} hot (${wordOf(end).replace(/[()]/g, '')})`
+    : wordOf(end);
 
 /** Conductors that were found in the box and that its circuits do not account for. */
 function foundPoints(document: JobDocument, box: Box, planned: readonly Point[]): Point[] {
-  const { found } = box;
-  if (!found) return [];
+  if (!box.wiring || box.wiring.stage !== 'as-found') return [];
   const circuit = circuitOf(document, box.id);
-  const cables = circuit ? 1 + circuit.stops.filter((s) => s.from === box.id).length : 0;
+  const expected = circuit ? 1 + circuit.stops.filter((s) => s.from === box.id).length : 0;
   const points: Point[] = [];
   const add = (key: string, name: string) =>
-    points.push({ key, name, role: 'unknown', circuitId: null, conductor: key });
+    points.push({ key, name, role: 'unknown', circuitId: null, conductor: key, at: null });
   const known = new Set<string>(planned.map((p) => p.role));
   const hots = planned.filter((p) => p.role === 'hot').length;
-  found.conductors.forEach((c, i) => {
-    const extra =
-      c.cable > cables ||
-      ((c.color === 'red' || c.color === 'blue' || c.function === 'traveler' || c.function === 'switched') &&
-        hots < 2) ||
-      (c.function === 'ground' && !known.has('ground'));
-    if (extra)
-      add(`found.${i}`, `cable ${c.cable}, ${c.color}${c.function === 'unknown' ? '' : ` (${c.function})`}`);
-  });
-  for (let cable = cables + 1; cable <= found.cables; cable++)
-    if (!found.conductors.some((c) => c.cable === cable))
+  box.wiring.wiring.cables.forEach((cable, i) => {
+    const extra = i >= expected;
+    cable.conductors.forEach((c) => {
+      const another =
+        (c.color === 'red' ||
+          c.color === 'blue' ||
+          c.function.startsWith('traveler') ||
+          c.function === 'switched') &&
+        hots < 2;
+      if (extra || another || (c.function === 'ground' && !known.has('ground')))
+        add(
+          `found.${endOf(cable, c)}`,
+          `cable ${i + 1}, ${c.color}${c.function === 'unknown' ? '' : ` (${functionName(c.function)})`}`,
+        );
+    });
+    if (extra && cable.conductors.length === 0)
       for (const word of ['black', 'white', 'bare or green'] as const)
-        add(`found.cable-${cable}.${word.split(' ')[0]}`, `cable ${cable}, ${word}`);
+        add(`found.${cable.id}.${word.split(' ')[0]}`, `cable ${i + 1}, ${word}`);
+  });
   return points;
 }
 

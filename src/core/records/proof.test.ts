@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { EMPTY_WIRING } from '#core/boxes/wiring.ts';
 import { breakerOf, PLAIN_STOP, stopAt } from '#core/job/document.ts';
 import { run } from '#core/job/commands.ts';
 import { chain, house, outlet, PANEL, receptacle } from '#core/job/testing.ts';
@@ -73,11 +74,7 @@ const POINTS: [string, Setup, string[]][] = [
   [
     'two hots without a neutral',
     { circuit: { ...TWO_POLES, neutral: false } },
-    [
-      'first hot (black) of the feed',
-      'second hot (red, or white marked as a hot) of the feed',
-      'ground splice',
-    ],
+    ['first hot (black) of the feed', 'second hot (white marked as a hot) of the feed', 'ground splice'],
   ],
   ['old two-wire cable', { circuit: { cable: 'old two-wire' } }, ['black of the feed', 'white of the feed']],
   [
@@ -88,7 +85,7 @@ const POINTS: [string, Setup, string[]][] = [
   [
     'a switch and its switched leg',
     { boxes: [{ device: receptacle({ kind: 'switch' }), controls: ['box-r2'] }, {}] },
-    ['black of the feed', 'white of the feed', 'ground splice', 'switched hot to R2'],
+    ['black of the feed', 'white splice', 'ground splice', 'switched hot to R2'],
   ],
   [
     'a half that is switched',
@@ -112,14 +109,21 @@ const POINTS: [string, Setup, string[]][] = [
     {
       boxes: [
         {
-          found: {
-            cables: 2,
-            conductors: [],
-            splices: 0,
-            signs: [],
-            boxMaterial: 'metal',
-            boxVolume: null,
-            deviceAge: null,
+          wiring: {
+            stage: 'as-found',
+            at: null,
+            by: '',
+            wiring: {
+              ...EMPTY_WIRING,
+              cables: ['cable-1', 'cable-2'].map((id) => ({
+                id,
+                toward: 'unknown',
+                circuitId: null,
+                raceway: false,
+                stands: 'ends' as const,
+                conductors: [],
+              })),
+            },
           },
         },
       ],

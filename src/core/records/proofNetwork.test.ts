@@ -123,20 +123,9 @@ function networkOf(h: House, line: Run, on: boolean): Wiring {
 const same = (h: House, o: House['opens'][number]) =>
   h.opens.findIndex((p) => p.stop === o.stop && p.conductor === o.conductor && p.part === o.part);
 
-const CONDUCTOR: Record<string, Conductor> = {
-  hot: 'black',
-  red: 'red',
-  neutral: 'neutral',
-  ground: 'ground',
-};
-
-/** Where a probe touches for a point: the splice, the device’s screw, or the end of one cable. */
-function nodeOf(h: House, wiring: Wiring, key: string): number {
-  const [, , name = '', part] = key.split('.');
-  const conductor = CONDUCTOR[name]!;
-  const terminal = branchAt(wiring, h.at, conductor, 'terminal')!;
-  if (part === undefined || part === 'feed') return part === 'feed' ? terminal.to : terminal.from;
-  return branchAt(wiring, h.at + 1, conductor, 'start')!.to;
+/** Where a probe touches for a point: the splice, or the end of one conductor. */
+function nodeOf(h: House, wiring: Wiring, points: readonly Point[], key: string): number {
+  return wiring.inBox[h.at]!.get(points.find((p) => p.key === key)!.at!)!;
 }
 
 const INPUT: Partial<Record<Instrument, number>> = {
@@ -171,13 +160,13 @@ function proofAt(h: House) {
   const points = pointsIn(document, box);
   const ground = points.find((p) => p.role === 'ground')!;
   const probe = (wiring: Wiring, node: string): number => {
-    if (node === 'reference') return h.lead ? lead : nodeOf(h, wiring, ground.key);
+    if (node === 'reference') return h.lead ? lead : nodeOf(h, wiring, points, ground.key);
     if (node === 'live') return branchAt(wiring, h.at, 'black', 'terminal')!.from;
     const { hot, neutral, ground: slot, red } = wiring.terminals[h.at]!;
     if (node.startsWith('face.'))
       return { hot, neutral, ground: slot, 'other hot': red ?? hot }[node.slice(5)]!;
     if (node.startsWith('other.')) return Number(node.slice(6));
-    return nodeOf(h, wiring, node);
+    return nodeOf(h, wiring, points, node);
   };
   const read: Reader = ({ kind, reads }) => {
     if (kind === 'source') return { value: 120, instrument: h.tester };

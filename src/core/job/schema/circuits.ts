@@ -9,6 +9,7 @@ import {
   GAUGES,
   HALVES,
   HOTS,
+  JOININGS,
   MATERIALS,
   OUTDOOR_DISCONNECTS,
   PANEL_SIGNS,
@@ -136,8 +137,15 @@ export const stopSchema = entity({
   gauge: gaugeOnRecord(),
   /** Terminals of a protecting device in the feeding box that this cable leaves from. */
   side: word(['load', 'line'] as const),
-  /** Whether what goes on is joined behind the device, or carried through its terminals. */
-  splice: word(['pigtail', 'feed-through'] as const),
+  /** Whether what goes on is joined behind the device or carried through its terminals; `school`: as the job does it. */
+  splice: word(['school', ...JOININGS] as const),
+  /** This segment's own cable where it differs from the circuit's. */
+  cable: yup
+    .string()
+    .strict()
+    .defined()
+    .nullable()
+    .oneOf([...CABLES, null]),
   /** Hots of a three-wire circuit that the box takes. */
   hot: word(HOTS),
   /** The white of this cable marked as a hot at every end, where it serves as one. */

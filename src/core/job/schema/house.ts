@@ -15,6 +15,7 @@ import {
   number,
   word,
 } from './fields.ts';
+import { schoolSchema } from './wiring.ts';
 import {
   EDITIONS,
   PRICE_ITEMS,
@@ -75,6 +76,7 @@ export const settingsSchema = entity({
   extraAtTelevision: flag().meta({ about: 'one more receptacle where a television goes' }),
   limits: limitsSchema,
   tester: testerSchema,
+  school: schoolSchema,
 });
 
 /** One line of the shop’s price book. */

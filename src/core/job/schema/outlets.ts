@@ -1,10 +1,10 @@
 /** Boxes, the devices in them, and what was found behind old ones. */
 import * as yup from 'yup';
-import { MAX_WALL, id, text, word, name, flag, inches, whole, entity, list, number } from './fields.ts';
+import { MAX_WALL, id, text, word, name, flag, inches, entity, list, number } from './fields.ts';
+import { recordedSchema, schoolSchema } from './wiring.ts';
 import {
   ANSWERS,
-  COLORS,
-  CONDUCTOR_FUNCTIONS,
+  DEVICE_BUILDS,
   DEVICE_KINDS,
   LUMINAIRES,
   MOUNTS,
@@ -42,22 +42,13 @@ export const deviceSchema = entity({
   automatic: flag(),
   /** Marked “Controlled” on its face. */
   markedControlled: flag(),
+  build: word(DEVICE_BUILDS),
   /** Break-off tabs between the halves of a duplex. */
   tabs: word(['whole', 'hot-broken', 'both-broken'] as const),
 });
 
-/** What was found when an old box was opened. */
+/** What was found when an old box was opened; what is joined to what in it is its wiring. */
 export const foundSchema = entity({
-  cables: whole(0, 12),
-  conductors: list(
-    entity({
-      cable: whole(1, 12),
-      color: yup.string().strict().defined().oneOf(COLORS),
-      function: yup.string().strict().defined().oneOf(CONDUCTOR_FUNCTIONS),
-    }),
-    48,
-  ),
-  splices: whole(0, 24),
   signs: list(yup.string().strict().defined().oneOf(SIGNS), SIGNS.length),
   boxMaterial: yup
     .string()
@@ -117,6 +108,10 @@ export const boxSchema = entity({
     labels: word(ANSWERS),
   }),
   found: foundSchema.nullable(),
+  /** Its wiring as it was found or done, where that differs from what is planned or nothing was; null as planned. */
+  wiring: recordedSchema.nullable(),
+  /** How this box is wired where that is another way than the job's. */
+  school: schoolSchema.nullable(),
   /** Other circuits with conductors in this box. */
   through: list(id(), 20),
   note: text(),

@@ -66,7 +66,11 @@ export const HALVES = ['whole', 'a', 'b'] as const;
 export const HOTS = ['black', 'red', 'both'] as const;
 export const BREAKER_PROTECTIONS = ['none', 'gfci', 'afci', 'dual'] as const;
 export const RECEPTACLE_KINDS = ['duplex', 'single', 'gfci', 'outlet-afci', 'two-slot'] as const;
-export const DEVICE_KINDS = [...RECEPTACLE_KINDS, 'light', 'switch', 'smoke-alarm', 'hardwired'] as const;
+/** `junction`: a box with splices and no device. */
+export const DEVICE_KINDS = [
+  ...RECEPTACLE_KINDS,
+  ...(['light', 'switch', 'smoke-alarm', 'hardwired', 'junction'] as const),
+] as const;
 export type DeviceKind = (typeof DEVICE_KINDS)[number];
 
 /** Where in the room a box sits. `face-up`: in a counter or sill without an assembly listed for it. */
@@ -144,17 +148,47 @@ export const FIXTURE_KINDS = [
 ] as const;
 export type FixtureKind = (typeof FIXTURE_KINDS)[number];
 
-export const COLORS = ['black', 'red', 'blue', 'white', 'gray', 'green', 'bare', 'cloth'] as const;
-export const CONDUCTOR_FUNCTIONS = [
-  'feed',
-  'hot onward',
-  'switched',
-  'traveler',
-  'neutral',
-  'ground',
-  'spare',
-  'unknown',
+/** What a conductor looks like; `armor` is the metal sheath of a cable, `cloth` is rubber or cloth of no color left. */
+export const COLORS = [
+  ...(['black', 'red', 'blue', 'white', 'gray', 'green', 'bare', 'cloth'] as const),
+  ...(['yellow', 'orange', 'brown', 'purple', 'armor'] as const),
 ] as const;
+export type Color = (typeof COLORS)[number];
+/**
+ * What a conductor is there for, whatever it looks like. `hot` is of the leg of the circuit's first pole, `hot-b` of the
+ * second; `switched` comes from the last switch on its way.
+ */
+export const CONDUCTOR_FUNCTIONS = [
+  ...(['hot', 'hot-b', 'switched', 'switched-b', 'traveler-1', 'traveler-2'] as const),
+  ...(['interconnect', 'neutral', 'ground', 'spare', 'unknown'] as const),
+] as const;
+export type ConductorFunction = (typeof CONDUCTOR_FUNCTIONS)[number];
+/** What joins conductors: twist-on by size class, lever by its number of ways, `-large` from 10 AWG on. */
+export const CONNECTORS = [
+  ...(['small twist-on', 'medium twist-on', 'large twist-on', 'extra-large twist-on'] as const),
+  ...(['2-way lever', '3-way lever', '5-way lever', '8-way lever'] as const),
+  ...(['2-way lever, large', '3-way lever, large', '5-way lever, large'] as const),
+  ...(['aluminum-rated lug connector', 'crimp', 'terminal block', 'none', 'unknown'] as const),
+] as const;
+export type ConnectorKind = (typeof CONNECTORS)[number];
+/** How a device is built where that changes how it is wired. */
+export const DEVICE_BUILDS = ['usual', 'dimmer', 'smart', 'smart-no-neutral', 'lead-wired'] as const;
+/** The devices that have terminals of their own, as they are wired. */
+export const YOKES = [
+  ...(['duplex', 'single', 'two-slot', 'gfci', 'outlet-afci', 'lead-wired duplex'] as const),
+  ...(['250 V receptacle', 'four-wire receptacle', 'three-wire receptacle', 'combination duplex'] as const),
+  ...(['single-pole', 'three-way', 'four-way', 'double-pole'] as const),
+  ...(['dimmer', 'three-way dimmer', 'smart switch', 'smart switch, no neutral'] as const),
+  ...(['light', 'fan', 'smoke alarm', 'equipment', '240 V equipment', '125/250 V equipment'] as const),
+  '125/250 V equipment, three wires',
+] as const;
+export type YokeKind = (typeof YOKES)[number];
+/** How a cable or raceway goes through a box: its conductors end there, pass unbroken, or loop through. */
+export const STANDS = ['ends', 'passes', 'loops'] as const;
+/** Ways of joining what goes on: behind the device by a tail, or through its own terminals. */
+export const JOININGS = ['pigtail', 'feed-through'] as const;
+/** Order in which the terminals of a device are landed. */
+export const LANDING_ORDERS = ['ground-neutral-hot', 'hot-neutral-ground'] as const;
 /** Half of a duplex that a reading speaks of. */
 export const HALVES_READ = ['both', 'top', 'bottom'] as const;
 /** What a value was read with. */

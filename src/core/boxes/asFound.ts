@@ -1,0 +1,113 @@
+/** Putting down what an opened box has: cables, their conductors, splices. Ends of what is taken away go with it. */
+import type { BoxWiring, RecordedWiring } from '#core/job/schema.ts';
+import { endsOf, EMPTY_WIRING, type Cable, type CableConductor } from './wiring.ts';
+
+/** A conductor as it is seen, before it has a name in its cable. */
+export type SeenConductor = Pick<CableConductor, 'color' | 'function'>;
+
+/** The usual builds of cable, as their conductors are seen. */
+export const CABLE_BUILDS: readonly { name: string; conductors: readonly SeenConductor[] }[] = [
+  {
+    name: 'Two-wire',
+    conductors: [
+      { color: 'black', function: 'unknown' },
+      { color: 'white', function: 'neutral' },
+    ],
+  },
+  {
+    name: 'Two-wire and ground',
+    conductors: [
+      { color: 'black', function: 'unknown' },
+      { color: 'white', function: 'neutral' },
+      { color: 'bare', function: 'ground' },
+    ],
+  },
+  {
+    name: 'Three-wire and ground',
+    conductors: [
+      { color: 'black', function: 'unknown' },
+      { color: 'red', function: 'unknown' },
+      { color: 'white', function: 'neutral' },
+      { color: 'bare', function: 'ground' },
+    ],
+  },
+  {
+    name: 'Old armored, two-wire',
+    conductors: [
+      { color: 'cloth', function: 'unknown' },
+      { color: 'white', function: 'neutral' },
+      { color: 'armor', function: 'ground' },
+    ],
+  },
+];
+
+/** The wiring without places of ends that it no longer has. */
+function pruned(wiring: BoxWiring): BoxWiring {
+  const ends = new Set(endsOf(wiring).map((e) => e.id));
+  return { ...wiring, places: wiring.places.filter((p) => ends.has(p.end)) };
+}
+
+/** One more or one less cable. */
+export function withCables(wiring: BoxWiring, count: number): BoxWiring {
+  const { cables } = wiring;
+  const taken = new Set(cables.map((c) => c.id));
+  const more: Cable[] = [];
+  for (let n = 1; cables.length + more.length < count; n++) {
+    const id = `cable-${n}`;
+    if (taken.has(id)) continue;
+    more.push({ id, toward: 'unknown', circuitId: null, raceway: false, stands: 'ends', conductors: [] });
+  }
+  return pruned({ ...wiring, cables: [...cables.slice(0, count), ...more] });
+}
+
+/** A cable's conductors as they are seen; each is named by its color, and keeps its place while it is there. */
+export function withConductors(
+  wiring: BoxWiring,
+  cableId: string,
+  seen: readonly SeenConductor[],
+): BoxWiring {
+  const used = new Map<string, number>();
+  const conductors = seen.map(({ color, function: fn }): CableConductor => {
+    const count = (used.get(color) ?? 0) + 1;
+    used.set(color, count);
+    const id = count === 1 ? color : `${color}-${count}`;
+    const before = wiring.cables.find((c) => c.id === cableId)?.conductors.find((c) => c.id === id);
+    return { gauge: null, material: 'copper', mark: null, ...before, id, color, function: fn };
+  });
+  return pruned({
+    ...wiring,
+    cables: wiring.cables.map((c) => (c.id === cableId ? { ...c, conductors } : c)),
+  });
+}
+
+/** So many splices; those that go leave their ends not looked at. */
+export function withSplices(wiring: BoxWiring, count: number): BoxWiring {
+  const kept = wiring.splices.slice(0, count);
+  const taken = new Set(kept.map((s) => s.id));
+  const more: BoxWiring['splices'] = [];
+  for (let n = 1; kept.length + more.length < count; n++)
+    if (!taken.has(`splice-${n}`)) more.push({ id: `splice-${n}`, connector: 'unknown' });
+  const gone = new Set(wiring.splices.slice(count).map((s) => s.id));
+  return {
+    ...wiring,
+    splices: [...kept, ...more],
+    places: wiring.places.filter((p) => p.at === null || !gone.has(p.at)),
+  };
+}
+
+/** A wiring on record; null where nothing is left to record. @param at UTC time */
+export function recordOf(
+  wiring: BoxWiring,
+  stage: RecordedWiring['stage'],
+  at: string,
+  by: string,
+): RecordedWiring | null {
+  const nothing = JSON.stringify(wiring) === JSON.stringify(EMPTY_WIRING);
+  return nothing ? null : { stage, at, by, wiring };
+}
+
+/** Ends that nobody has said the place of. */
+export const notLookedAt = (wiring: BoxWiring): string[] =>
+  endsOf(wiring)
+    .map((e) => e.id)
+    .filter((id) => !wiring.places.some((p) => p.end === id));
