@@ -204,19 +204,21 @@ class Builder {
     const { run, stop } = this;
     const net: Net = { key: 'ground', function: 'ground' };
     const metal = isMetalBox(run, stop);
-    if (byItsSheath(run, stop) && metal) {
-      const feed = this.wiring.cables[0]!;
-      const sheath: CableConductor = {
-        id: 'armor',
-        color: 'armor',
-        function: 'ground',
-        gauge: null,
-        material: 'copper',
-        mark: null,
-      };
-      feed.conductors.push(sheath);
-      this.place(endOf(feed, sheath), BOX);
-    }
+    if (metal)
+      for (const cable of this.wiring.cables) {
+        const segment = cable.toward === FEED ? stop : run.stops.find((s) => s.box.id === cable.toward);
+        if (!segment || !byItsSheath(run, segment)) continue;
+        const sheath: CableConductor = {
+          id: 'armor',
+          color: 'armor',
+          function: 'ground',
+          gauge: null,
+          material: 'copper',
+          mark: null,
+        };
+        cable.conductors.push(sheath);
+        this.place(endOf(cable, sheath), BOX);
+      }
     const j = joint(net);
     if (green) j.needs.push([green]);
     if (metal) j.bonds = 1;

@@ -25,7 +25,7 @@ const tripOf = (amps: number): Trip =>
 export type Sensor = { at: 'breaker' } | { at: 'box'; stop: number };
 
 /** Amperes that go out by the sensor and do not come back by it. */
-function difference(wiring: Wiring, voltages: Voltages, sensor: Sensor): number {
+export function difference(wiring: Wiring, voltages: Voltages, sensor: Sensor): number {
   return magnitude(sum(sensed(wiring, sensor).map((s) => out(wiring, voltages, s))));
 }
 

@@ -245,12 +245,13 @@ export function wiringOf(
     const [starts, ends]: [number[], number[]] = [[], []];
     for (const conductor of far.conductors) {
       const end = inBox[stop]!.get(endOf(far, conductor));
-      if (end === undefined || !near.conductors.some((c) => c.id === conductor.id)) continue;
+      if (end === undefined) continue;
       if (conductor.color === 'armor') {
         // A sheath is joined to whatever holds it, all the way to the panel.
         join(end, groundBar, here.pathOhms + JOINT_OHMS);
         continue;
       }
+      if (!near.conductors.some((c) => c.id === conductor.id)) continue;
       const name = CONDUCTOR_OF[conductor.function];
       const from = feeder < 0 ? atPanel[conductor.function] : inBox[feeder]!.get(endOf(near, conductor));
       let start = from;
