@@ -53,7 +53,7 @@ export default {
       to: {
         pathNot: [
           '^src/core/',
-          '^node_modules/(@types/)?(yup|papaparse|dxf-parser|highs|ical\\.js|@tarikjabiri/dxf)/',
+          '^node_modules/(@types/)?(yup|papaparse|dxf-parser|elkjs|highs|ical\\.js|@tarikjabiri/dxf)/',
         ],
       },
     },

@@ -56,7 +56,31 @@ export const DEVICE_OPTIONS: Options<Box['device']['kind']> = options({
   switch: 'Switch',
   'smoke-alarm': 'Smoke alarm',
   hardwired: 'Fixed equipment, no plug',
+  junction: 'Junction box, no device',
 });
+/** A device in words, with how it is built where that matters. */
+export const deviceName = ({ device }: Box): string => {
+  const kind = DEVICE_OPTIONS.find((o) => o.value === device.kind)!.name;
+  const build =
+    device.build === 'usual' ? '' : `, ${BUILD_OPTIONS.find((o) => o.value === device.build)!.name}`;
+  return `${kind}${build}`;
+};
+export const BUILD_OPTIONS: Options<Box['device']['build']> = options({
+  usual: 'plain',
+  dimmer: 'dimmer',
+  smart: 'smart, takes a neutral',
+  'smart-no-neutral': 'smart, without a neutral',
+  'lead-wired': 'with leads',
+});
+/** Ways in which a kind of device is built. */
+export const buildsOf = (kind: Box['device']['kind']): typeof BUILD_OPTIONS =>
+  BUILD_OPTIONS.filter(({ value }) =>
+    kind === 'switch'
+      ? value !== 'lead-wired'
+      : kind === 'duplex'
+        ? value === 'usual' || value === 'lead-wired'
+        : value === 'usual',
+  );
 
 export const GROUNDING_OPTIONS: Options<Box['grounding']> = options({
   grounded: 'Grounded',
@@ -102,6 +126,7 @@ export const SIDE_OPTIONS: Options<Stop['side']> = options({
   line: 'Line side, not protected',
 });
 export const SPLICE_OPTIONS: Options<Stop['splice']> = options({
+  school: 'As the job does it',
   pigtail: 'Joined, device on a pigtail',
   'feed-through': 'Through the device’s screws',
 });

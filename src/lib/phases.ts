@@ -8,6 +8,11 @@ export const PHASES = [
     name: 'Panel',
     words: 'spaces breakers legs balance load service directory prices subpanel',
   },
+  {
+    path: 'trim',
+    name: 'Trim',
+    words: 'box wiring picture splice connector pigtail steps terminal fill device in the box',
+  },
   { path: 'prove', name: 'Prove', words: 'test tester readings dead lockout energize meter' },
   { path: 'hand-over', name: 'Hand over', words: 'report print sheet export pdf inspector csv' },
 ] as const;

@@ -5,6 +5,7 @@ import { nameKey } from './names.ts';
 import type {
   Area,
   Box,
+  BoxWiring,
   Circuit,
   Fixture,
   JobDocument,
@@ -133,6 +134,41 @@ function checkBox(document: JobDocument, box: Box): Problem[] {
       message: 'expected ids of other outlets in this job',
     });
   }
+  return box.wiring ? [...problems, ...checkWiring(box.id, box.wiring.wiring)] : problems;
+}
+
+/** Parts of a recorded box have names of their own, and what is joined is of the box. */
+function checkWiring(boxId: string, { cables, yokes, splices, tails, places }: BoxWiring): Problem[] {
+  const problems: Problem[] = [];
+  const say = (field: string, message: string) =>
+    problems.push({ path: at('boxes', boxId, `wiring.wiring.${field}`), message });
+  const alone = (field: string, names: readonly string[]) => {
+    if (new Set(names).size !== names.length) say(field, 'expected a different name for each');
+  };
+  const ids = (list: readonly { id: string }[]) => list.map((one) => one.id);
+  alone('cables', ids(cables));
+  alone('yokes', ids(yokes));
+  alone('splices', ids(splices));
+  alone('tails', ids(tails));
+  cables.forEach((cable, k) => alone(`cables[${k}].conductors`, ids(cable.conductors)));
+  alone(
+    'places',
+    places.map((p) => p.end),
+  );
+  const ends = new Set([
+    ...cables.flatMap((cable) => cable.conductors.map((c) => `${cable.id}.${c.id}`)),
+    ...tails.flatMap(({ id }) => [`${id}.a`, `${id}.b`]),
+  ]);
+  const ofYoke = (name: string) => yokes.some(({ id }) => name.startsWith(`${id}.`));
+  const joins = new Set(['box', ...ids(splices)]);
+  // Without a device on record its terminals are those of the outlet's own.
+  const ofDevice = (name: string) => ofYoke(name) || (yokes.length === 0 && name.startsWith('device.'));
+  places.forEach((place, k) => {
+    if (!ends.has(place.end) && !ofDevice(place.end))
+      say(`places[${k}].end`, 'expected an end of a cable, a tail or a lead of this box');
+    if (place.at !== null && !joins.has(place.at) && !ofDevice(place.at))
+      say(`places[${k}].at`, 'expected a splice or a terminal of this box, box, or null');
+  });
   return problems;
 }
 

@@ -523,6 +523,7 @@ function fromVersion9(file: Raw): Raw {
     circuits: list(file.circuits).map((c) =>
       isRaw(c) ? { ...c, stops: list(c.stops).map((s) => (isRaw(s) ? { ...s, cable: null } : s)) } : c,
     ),
+    ticks: [],
   };
 }
 

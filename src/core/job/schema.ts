@@ -25,6 +25,7 @@ import {
   observationSchema,
   deviceTestSchema,
   lookSchema,
+  tickSchema,
 } from './schema/records.ts';
 
 export * from './schema/words.ts';
@@ -60,6 +61,7 @@ export type Reading = InferType<typeof readingSchema>;
 export type Proof = InferType<typeof proofSchema>;
 export type Energizing = InferType<typeof energizingSchema>;
 export type Observation = InferType<typeof observationSchema>;
+export type Tick = InferType<typeof tickSchema>;
 export type Look = InferType<typeof lookSchema>;
 export type DeviceTest = InferType<typeof deviceTestSchema>;
 export type Limits = Settings['limits'];
@@ -103,6 +105,7 @@ export const TABLES = {
   observations: table(observationSchema, 'observation', 100000, RECORD),
   deviceTests: table(deviceTestSchema, 'device test', 20000, RECORD),
   looks: table(lookSchema, 'look', 50000, RECORD),
+  ticks: table(tickSchema, 'tick', 100000, RECORD),
 };
 
 export type TableName = keyof typeof TABLES;

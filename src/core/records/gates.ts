@@ -9,9 +9,10 @@ import { circuitOf, type Change } from '#core/job/document.ts';
 import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
 import { circuitsIn, type Point } from './points.ts';
 import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
+import { asDoneGuard, tickGuard } from './trim.ts';
 import { stepsFor, type WorkStep } from '#core/boxes/steps.ts';
 
-type GatedStep = WorkStep & {
+export type GatedStep = WorkStep & {
   /** Why it stays shut though the box is proved; null when it is open. */
   shut: string | null;
 };
@@ -31,12 +32,18 @@ export function stepsIn(document: JobDocument, line: Run, stop: RunStop, now: st
     open: true,
     proof,
     shutNeutrals: shut,
-    steps: stepsFor(line, stop).map((step) => ({
-      ...step,
-      shut: step.partsNeutral && first ? `${first.point.name}: ${first.why}` : null,
-    })),
+    steps: stepsFor(line, stop)
+      .filter((step) => !step.afterPower)
+      .map((step) => ({
+        ...step,
+        shut: step.partsNeutral && first ? `${first.point.name}: ${first.why}` : null,
+      })),
   };
 }
+
+/** What is tested once power is back; it needs no proof, only the power on record. */
+export const testsIn = (line: Run, stop: RunStop): GatedStep[] =>
+  stepsFor(line, stop).flatMap((step) => (step.afterPower ? [{ ...step, shut: null }] : []));
 
 const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
   changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
@@ -75,7 +82,7 @@ const proofs: Guard = (_before, after, changes) =>
   );
 
 /** What every command has to pass. */
-export const GATES: readonly Guard[] = [readings, proofs];
+export const GATES: readonly Guard[] = [readings, proofs, tickGuard, asDoneGuard];
 
 /** Runs a command behind the gates. @throws InvalidError as `run` does, and where a gate stays shut */
 export const runGuarded = (document: JobDocument, command: Command): Outcome => run(document, command, GATES);

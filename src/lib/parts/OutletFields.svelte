@@ -1,8 +1,9 @@
 <script lang="ts">
   import { isReceptacle } from '#core/plan/wallSpaces.ts';
   import { MAX_WALL, type Area, type Box } from '#core/job/schema.ts';
-  import { DEVICE_OPTIONS, GROUNDING_OPTIONS, RATING_OPTIONS, STATUS_OPTIONS } from '../names.ts';
+  import { buildsOf, DEVICE_OPTIONS, GROUNDING_OPTIONS, RATING_OPTIONS, STATUS_OPTIONS } from '../names.ts';
   import { useSession } from '../store/session.svelte.ts';
+  import InTheBox from './boxes/InTheBox.svelte';
   import Choice from './Choice.svelte';
   import Field from './Field.svelte';
   import LengthField from './LengthField.svelte';
@@ -45,8 +46,16 @@
     label="Device"
     value={box.device.kind}
     options={DEVICE_OPTIONS}
-    set={(kind) => putDevice({ kind })}
+    set={(kind) => putDevice({ kind, build: 'usual' })}
   />
+  {#if buildsOf(box.device.kind).length > 1}
+    <Choice
+      label="Built"
+      value={box.device.build}
+      options={buildsOf(box.device.kind)}
+      set={(build) => putDevice({ build })}
+    />
+  {/if}
   {#if isReceptacle(box)}
     <Choice
       label="Rating"
@@ -63,3 +72,4 @@
     set={(grounding) => put({ grounding })}
   />
 </div>
+<InTheBox boxId={box.id} />

@@ -147,6 +147,18 @@ export const deviceTestSchema = entity({
   note: text(),
 });
 
+/** A step of the work in a box, ticked off or taken back. */
+export const tickSchema = entity({
+  id: id(),
+  boxId: id(),
+  place: text(160),
+  /** Name of the step among those of its box. */
+  step: text(200).trim().min(1),
+  at: time(),
+  by: name(),
+  done: flag(),
+});
+
 /** A local change to the code: a rule switched off, its limit tightened, or a note added. */
 export const amendmentSchema = entity({
   id: id(),

@@ -8,7 +8,10 @@
   import { localTime } from '../../readings.ts';
   import { energize } from '../../energizing.ts';
   import { useSession } from '../../store/session.svelte.ts';
+  import { ticksOf } from '#core/records/trim.ts';
   import Act from '../Act.svelte';
+  import BoxSteps from '../boxes/BoxSteps.svelte';
+  import InTheBox from '../boxes/InTheBox.svelte';
   import Check from '../Check.svelte';
   import NumberField from '../NumberField.svelte';
 
@@ -96,16 +99,14 @@
       </div>
     </div>
   {/each}
-  <ol>
-    {#each opened.steps as step (step.text)}
-      <li class:closed={step.shut !== null}>
-        <p>
-          {#if step.shut !== null}<span class="tag">Shut</span>{/if}{step.text}
-        </p>
-        <p class="quiet">{step.shut === null ? step.because : 'Parts a neutral: open it above first.'}</p>
-      </li>
-    {/each}
-  </ol>
+  <InTheBox boxId={stop.box.id} />
+  <BoxSteps
+    box={stop.box}
+    place="{stop.box.name}, {stop.area.name}"
+    {by}
+    steps={opened.steps}
+    ticks={ticksOf(session.document, stop.box.id)}
+  />
   <h2>When the boxes are closed</h2>
   <p>
     Tools out, plates on, people told. Putting power back voids every proof of every box that this circuit is
@@ -141,13 +142,6 @@
 {/if}
 
 <style>
-  ol {
-    display: grid;
-    gap: 0.8rem;
-    list-style: decimal;
-    padding-left: 1.4rem;
-    font-size: 1.1rem;
-  }
   details {
     display: grid;
     gap: 0.5rem;
@@ -170,17 +164,6 @@
     grid-template-columns: auto 1fr;
     gap: 0.6rem;
     align-items: end;
-  }
-  .closed {
-    color: var(--quiet);
-  }
-  .tag {
-    border: 1px solid var(--warn);
-    color: var(--warn);
-    font-size: 0.85rem;
-    font-weight: 700;
-    padding: 0 0.35rem;
-    margin-right: 0.4rem;
   }
   .good {
     color: var(--good);

@@ -3,8 +3,16 @@
   import { decisionsFor } from '#core/code/decisions.ts';
   import { describePlanned, fedFrom, isMultiwire, type Run, type RunStop } from '#core/circuits/run.ts';
   import { formatLength } from '#core/units/length.ts';
-  import { GAUGE_OPTIONS, HOT_OPTIONS, SIDE_OPTIONS, SPLICE_OPTIONS, WHITE_OPTIONS } from '../../names.ts';
+  import {
+    CABLE_OPTIONS,
+    GAUGE_OPTIONS,
+    HOT_OPTIONS,
+    SIDE_OPTIONS,
+    SPLICE_OPTIONS,
+    WHITE_OPTIONS,
+  } from '../../names.ts';
   import { useSession } from '../../store/session.svelte.ts';
+  import InTheBox from '../boxes/InTheBox.svelte';
   import Choice from '../Choice.svelte';
   import Decisions from '../Decisions.svelte';
   import LengthField from '../LengthField.svelte';
@@ -103,6 +111,12 @@
       set={(g) => putStop({ gauge: g === 'same' ? null : g })}
     />
     <Choice
+      label="Segment cable"
+      value={stop.stop.cable ?? 'same'}
+      options={[{ value: 'same', name: `As the circuit (${circuit.cable})` }, ...CABLE_OPTIONS]}
+      set={(c) => putStop({ cable: c === 'same' ? null : c })}
+    />
+    <Choice
       label="Move to"
       value={circuit.id}
       options={[
@@ -112,5 +126,6 @@
       set={(id) => onmove(stop.box.id, circuits.find((c) => c.id === id) ?? null)}
     />
   </div>
+  <InTheBox boxId={stop.box.id} />
   <Decisions decisions={decisionsFor(session.view, stop.box)} />
 </div>

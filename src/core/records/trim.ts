@@ -1,0 +1,83 @@
+/** The work in a box on record: which of its steps are ticked, and whether it may be energized as it was done. */
+import { plannedBoxes } from '#core/boxes/planned.ts';
+import { stepsFor, type WorkStep } from '#core/boxes/steps.ts';
+import type { Run, RunStop } from '#core/circuits/run.ts';
+import { buildRun } from '#core/circuits/run.ts';
+import { energized } from '#core/effects/energized.ts';
+import type { Guard } from '#core/job/commands.ts';
+import { circuitOf, rows, type Change } from '#core/job/document.ts';
+import type { Problem } from '#core/job/integrity.ts';
+import type { Energizing, JobDocument, Tick } from '#core/job/schema.ts';
+import { circuitState, validProof, whyUnproved } from './proof.ts';
+
+/** The newest tick of each step of a box that stands, by the step. */
+export function ticksOf({ ticks }: JobDocument, boxId: string): ReadonlyMap<string, Tick> {
+  const newest = new Map<string, Tick>();
+  const own = rows(ticks).filter((t) => t.boxId === boxId);
+  for (const tick of own.sort((a, b) => a.at.localeCompare(b.at))) newest.set(tick.step, tick);
+  for (const [step, tick] of newest) if (!tick.done) newest.delete(step);
+  return newest;
+}
+
+export interface Progress {
+  done: number;
+  of: number;
+  /** The first that is not ticked. */
+  next: WorkStep | null;
+}
+
+/** How far the work in a box is. */
+export function progressOf(document: JobDocument, run: Run, stop: RunStop): Progress {
+  const ticks = ticksOf(document, stop.box.id);
+  const steps = stepsFor(run, stop);
+  return {
+    done: steps.filter((s) => ticks.has(s.key)).length,
+    of: steps.length,
+    next: steps.find((s) => !ticks.has(s.key)) ?? null,
+  };
+}
+
+const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
+  changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
+
+/** A step inside a box is ticked under a proof of dead that holds; a test after it with the power on record. */
+export const tickGuard: Guard = (_before, after, changes) =>
+  added<Tick>(changes, 'ticks').flatMap((tick): Problem[] => {
+    const path = `ticks[${tick.id}]`;
+    const box = after.boxes[tick.boxId];
+    const circuit = circuitOf(after, tick.boxId);
+    if (!box || !circuit) return [{ path, message: 'expected a box that is on a circuit' }];
+    if (!tick.done) return [];
+    const run = buildRun(after, circuit);
+    const stop = run.stops.find((s) => s.box.id === box.id);
+    const step = stop && stepsFor(run, stop).find((s) => s.key === tick.step);
+    if (!step) return [{ path, message: `${box.name} has no such step in its plan: “${tick.step}”` }];
+    if (step.afterPower)
+      return circuitState(after, circuit, tick.at) === 'energized'
+        ? []
+        : [{ path, message: 'This test is made with the power back on; put it back on record first' }];
+    return validProof(after, box, tick.at) ? [] : [{ path, message: whyUnproved(after, box, tick.at) }];
+  });
+
+/** Power does not come back to use onto a box that is on record as done in a way that is dangerous. */
+export const asDoneGuard: Guard = (_before, after, changes) =>
+  added<Energizing>(changes, 'energizings').flatMap((energizing): Problem[] => {
+    const circuit = after.circuits[energizing.circuitId];
+    if (energizing.purpose !== 'use' || !circuit) return [];
+    return dangersAsDone(after, energizing.circuitId).map(({ name, text }) => ({
+      path: `energizings[${energizing.id}]`,
+      message: `${name} is on record as done so that it is dangerous: ${text} Mend it first`,
+    }));
+  });
+
+/** Boxes of a circuit whose wiring, as it was done, is a danger once energized. */
+export function dangersAsDone(document: JobDocument, circuitId: string): { name: string; text: string }[] {
+  const circuit = document.circuits[circuitId];
+  if (!circuit?.stops.some((s) => document.boxes[s.boxId]?.wiring?.stage === 'as-done')) return [];
+  const run = buildRun(document, circuit);
+  return run.stops.flatMap(({ box }, at) => {
+    if (box.wiring?.stage !== 'as-done' || !plannedBoxes(run)[at]) return [];
+    const [worst] = energized(run, at, box.wiring.wiring).effects.filter((e) => e.level === 'danger');
+    return worst ? [{ name: box.name, text: worst.text }] : [];
+  });
+}
