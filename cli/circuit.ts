@@ -1,5 +1,6 @@
 /** The circuit that `--circuit`, `--faults`, `--load` and `--touch` speak of, as a network. */
 import * as yup from 'yup';
+import { actualBoxes } from '#core/boxes/planned.ts';
 import { buildRun, type Run } from '#core/circuits/run.ts';
 import { faultsOf, faulty } from '#core/formats/faultList.ts';
 import { circuitsInOrder } from '#core/job/document.ts';
@@ -59,5 +60,5 @@ export function circuitOf(
   };
   const list =
     faults === undefined ? [] : faultsOf(parseJson(faults, '--faults', yup.mixed()), '--faults', names);
-  return { run, wiring: faulty(wiringOf(run, use), list, '--faults'), use };
+  return { run, wiring: faulty(wiringOf(run, use, actualBoxes(run)), list, '--faults'), use };
 }

@@ -4,6 +4,7 @@ import { parseFile } from '#core/job/file.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { summarize } from '#core/code/summary.ts';
 import { BAD_INPUT, CLEAN, FINDINGS, oneFile, parsed, print, read } from './input.ts';
+import { runBox } from './box.ts';
 import { runCover } from './cover.ts';
 import { runExport } from './export.ts';
 import { runFill } from './fill.ts';
@@ -18,6 +19,8 @@ const USAGE = `hekto: plans and checks house wiring
   hekto check FILE [--json]   check a job file; FILE may be - for standard input
   hekto size [FILE]           size a circuit: JSON in (file or standard input), JSON out
   hekto fill [FILE]           room that a box's contents take, 314.16: JSON in, JSON out
+  hekto box FILE --box NAME [--move END=PLACE ...] [--svg FILE]
+                              a box's wiring, what it does when energized, its fill
   hekto raceway [FILE]        fill of a raceway, Chapter 9: JSON in, JSON out
   hekto cover [FILE]          least depth of what is buried, Table 300.5: JSON in, JSON out
   hekto load [FILE]           a dwelling's load by Article 220: JSON in, JSON out
@@ -51,6 +54,7 @@ const COMMANDS = new Map<string | undefined, (args: string[]) => number | Promis
     check: runCheck,
     size: runSize,
     fill: runFill,
+    box: runBox,
     raceway: runRaceway,
     cover: runCover,
     load: runLoad,

@@ -3,6 +3,8 @@
  * pottery studio with a kiln, the kitchen is refitted, there is a covered deck and a heat pump, and the bedroom
  * wing keeps its old two-wire cable for now. Planned, partly roughed, and not yet right everywhere.
  */
+import { plannedBoxes } from '#core/boxes/planned.ts';
+import { buildRun } from '#core/circuits/run.ts';
 import {
   breakerOf as b,
   edgesOf,
@@ -229,6 +231,11 @@ const fixtures: Fixture[] = [
   fixture('island', 'kitchen', 'island', 'island', [3, 110, 60, 30, 36], { fromWall: 42, fastened: true }),
   fixture('basin', 'bath', 'basin', 'basin', [2, 60, 24, 18, 33], { fastened: true }),
   fixture('tub', 'bath', 'tub', 'tub', [1, 52, 60, 30, 20], { status: 'existing', fastened: true }),
+  fixture('baseboard', 'shower', 'baseboard-heater', 'baseboard heater', [3, 60, 60, 4, 8], {
+    ...plate(240, null, 1500),
+    connection: 'hardwired',
+    disconnect: 'in-sight',
+  }),
   fixture('television', 'living', 'television', 'television', [2, 80, 55, 4, 60]),
 ];
 
@@ -281,6 +288,15 @@ const toggle = (name: string, place: string, wall: number, offset: number, ...li
     controls: lights.map((l) => `box-${l.toLowerCase()}`),
     device: { kind: 'switch', tamperResistant: false },
   });
+const built = (one: Box, build: Box['device']['build']): Box => ({
+  ...one,
+  device: { ...one.device, build },
+});
+const alarm = (name: string, place: string, out: number, offset: number): Box =>
+  box(name, place, 1, offset, {
+    ...at(96, { mount: 'ceiling', fromWall: out }),
+    device: { kind: 'smoke-alarm', tamperResistant: false },
+  });
 const outdoor = (cover: 'weatherproof' | 'in-use') =>
   ({ ...GFCI, rating: 15, weatherResistant: true, cover }) as const;
 const oldTwoWire = {
@@ -308,7 +324,7 @@ const boxes: Box[] = [
   box('K9', 'kitchen', 4, 46, { ...at(44), device: GFCI }),
   box('K10', 'kitchen', 4, 98, at(44)),
   box('K11', 'kitchen', 2, 18),
-  box('K12', 'kitchen', 2, 126),
+  box('K12', 'kitchen', 2, 126, { device: { build: 'lead-wired' } }),
   box('K13', 'kitchen', 3, 190),
   // Dining, living, foyer, hall.
   box('D1', 'dining', 1, 129.5),
@@ -338,7 +354,7 @@ const boxes: Box[] = [
     device: { ...GFCI, tamperResistant: true },
   }),
   box('W2', 'laundry', 3, 50, { ...at(36), serves: 'fixture-dryer', device: big(30, '125/250') }),
-  box('M1', 'boiler', 2, 60, { ...at(44), device: GFCI }),
+  box('M1', 'boiler', 2, 60, { ...at(44), device: GFCI, through: ['circuit-furnace'] }),
   box('M2', 'boiler', 2, 80, { ...at(30), serves: 'fixture-sump', device: { kind: 'single' } }),
   box('M3', 'boiler', 4, 60, { ...at(60), purpose: 'alarm-system', device: { kind: 'single' } }),
   wired('M4', 'boiler', 3, 36, 'fixture-furnace', 48),
@@ -353,18 +369,18 @@ const boxes: Box[] = [
   box('X1', 'deck', 3, 110, { ...at(24), device: outdoor('weatherproof') }),
   // Lights and their switches.
   light('Z1', 'kitchen', 70, 110),
-  toggle('Y1', 'kitchen', 3, 12, 'Z1'),
+  built(toggle('Y1', 'kitchen', 3, 12, 'Z1'), 'dimmer'),
   light('Z2', 'dining', 64, 72),
   toggle('Y2', 'dining', 2, 45, 'Z2'),
   light('Z3', 'hall', 20, 168),
   toggle('Y3', 'hall', 1, 200, 'Z3', 'Z4'),
   light('Z4', 'bath', 69, 52),
   light('Z5', 'foyer', 32, 72),
-  toggle('Y5', 'foyer', 3, 47, 'Z5', 'Z6'),
+  built(toggle('Y5', 'foyer', 3, 47, 'Z5', 'Z6'), 'smart'),
   light('Z6', 'front', 4, 120, 84),
   toggle('Y6', 'living', 1, 126, 'L2'),
-  light('Z7', 'east', 66, 75),
-  toggle('Y7', 'east', 1, 55, 'Z7'),
+  { ...light('Z7', 'east', 66, 75), status: 'existing', grounding: 'none' },
+  { ...toggle('Y7', 'east', 1, 55, 'Z7'), status: 'existing', grounding: 'none' },
   light('Z8', 'studio', 100, 150, 90),
   toggle('Y8', 'studio', 3, 60, 'Z8'),
   light('Z9', 'stair', 33, 52),
@@ -376,15 +392,38 @@ const boxes: Box[] = [
   toggle('Y12', 'garage', 2, 150, 'Z12'),
   light('Z13', 'crawl', 72, 80, 46),
   { ...light('Z14', 'shower', 48, 50, 88), seen: { ...NOT_SEEN, luminaire: 'recessed-enclosed' } },
-  toggle('Y14', 'shower', 2, 52, 'Z14'),
-  light('Z15', 'deck', 60, 110, 92),
+  built(toggle('Y14', 'shower', 2, 52, 'Z14'), 'smart-no-neutral'),
+  { ...light('Z15', 'deck', 60, 110, 92), purpose: 'ceiling-fan', seen: { ...NOT_SEEN, fanBox: 'yes' } },
   toggle('Y15', 'kitchen', 1, 146, 'Z15'),
   light('Z16', 'shed', 48, 60, 84),
   toggle('Y16', 'shed', 4, 76, 'Z16'),
-  box('A1', 'east', 1, 90, {
-    ...at(96, { mount: 'ceiling', fromWall: 40 }),
-    device: { kind: 'smoke-alarm', tamperResistant: false },
+  alarm('A1', 'east', 40, 90),
+  alarm('A2', 'hall', 20, 100),
+  alarm('A3', 'foyer', 32, 110),
+  // From the foot of the stair and from its head; three places at the table.
+  { ...toggle('Y17', 'stair', 4, 50, 'Z9'), seen: { ...NOT_SEEN, switchNeutral: 'yes' } },
+  toggle('Y18', 'dining', 3, 60, 'Z2'),
+  toggle('Y19', 'dining', 4, 110, 'Z2'),
+  box('J1', 'crawl', 1, 20, {
+    ...at(40, { mount: 'ceiling', fromWall: 10 }),
+    device: { kind: 'junction', tamperResistant: false },
   }),
+  // Two wheels on the two hots of one circuit.
+  box('S6', 'studio', 5, 30, { device: { tabs: 'hot-broken' } }),
+  box('S7', 'studio', 6, 100),
+  box('G3', 'garage', 3, 40, { ...at(44), device: { volts: '125/250', tamperResistant: true } }),
+  wired('R2', 'shower', 3, 40, 'fixture-baseboard', 6),
+  {
+    ...toggle('R3', 'shower', 2, 40, 'R2'),
+    device: {
+      ...PLAIN_DEVICE,
+      kind: 'switch',
+      rating: 20,
+      volts: '250',
+      tamperResistant: false,
+      weatherResistant: false,
+    },
+  },
 ];
 
 /** The panel’s spaces in use: those of the studio and the old bedroom, and what is given out below. */
@@ -413,10 +452,23 @@ const circuit = (
   ...PLAIN_CIRCUIT,
   breaker,
   gauge,
-  stops: stops.map((stop, i) =>
-    stopAt(`box-${stop.toLowerCase()}`, i === 0 ? null : `box-${stops[i - 1]!.toLowerCase()}`),
-  ),
+  // `A<B` is A, fed from B and not from the one before.
+  stops: stops.map((stop, i) => {
+    const [name, from = stops[i - 1]?.split('<')[0]] = stop.split('<');
+    return stopAt(`box-${name!.toLowerCase()}`, from === undefined ? null : `box-${from.toLowerCase()}`);
+  }),
   ...rest,
+});
+
+const pottery = circuit('wheels', 'Pottery wheels', b(20, 'dual', 2), '12', ['S6', 'S7']);
+const wheels: Circuit = {
+  ...pottery,
+  stops: pottery.stops.map((stop, i) => ({ ...stop, hot: i === 0 ? ('both' as const) : ('red' as const) })),
+};
+
+const east = circuit('east', 'East bedroom', b(15), '14', ['E1', 'E2', 'E3', 'Z7', 'Y7', 'A1<Z7', 'T2'], {
+  status: 'existing',
+  cable: 'old two-wire',
 });
 
 const circuits: Circuit[] = [
@@ -445,7 +497,7 @@ const circuits: Circuit[] = [
   circuit('laundry', 'Laundry', b(20, 'afci'), '12', ['W1']),
   circuit('dryer', 'Dryer', b(30, 'none', 2), '10', ['W2']),
   circuit('garage', 'Garage and outdoors', b(20), '12', ['G1', 'G2', 'P2']),
-  circuit('boiler', 'Boiler room', b(20), '12', ['M1', 'M2', 'M3']),
+  circuit('boiler', 'Boiler room', b(20), '12', ['M1', 'M2', 'M3'], { cable: 'raceway' }),
   circuit('furnace', 'Furnace', b(15), '14', ['M4']),
   circuit('heater', 'Water heater', b(30, 'none', 2), '10', ['M5'], { neutral: false }),
   circuit('heat-pump', 'Heat pump', b(30, 'none', 2), '10', ['P1'], {
@@ -453,6 +505,9 @@ const circuits: Circuit[] = [
     neutral: false,
   }),
   circuit('kiln', 'Kiln', b(50, 'none', 2), '6', ['S5'], { neutral: false }),
+  wheels,
+  circuit('compressor', 'Compressor', b(20, 'gfci', 2), '12', ['G3']),
+  circuit('shower-heat', 'Shower room heater', b(20, 'none', 2), '12', ['R3', 'R2'], { neutral: false }),
   circuit('shed', 'Clay shed receptacle', b(20), '12', ['C1'], { panelId: 'panel-shed', space: 1 }),
   circuit('shed-lights', 'Clay shed lights', b(15), '14', ['Y16', 'Z16'], {
     panelId: 'panel-shed',
@@ -479,16 +534,21 @@ const circuits: Circuit[] = [
     'Z15',
     'X1',
     'Y2',
+    'Y18',
+    'Y19',
     'Z2',
     'Y5',
     'Z5',
     'Z6',
+    'A2<Z3',
+    'A3',
   ]),
   circuit('lights-lower', 'Lights, lower level', b(15, 'afci'), '14', [
     'Y8',
     'Z8',
     'Y9',
     'Z9',
+    'Y17',
     'Y10',
     'Z10',
     'Z11',
@@ -496,12 +556,14 @@ const circuits: Circuit[] = [
     'Z14',
     'Y12',
     'Z12',
+    'J1',
     'Z13',
   ]),
-  circuit('east', 'East bedroom', b(15), '14', ['E1', 'E2', 'E3', 'Y7', 'Z7', 'A1', 'T2'], {
-    status: 'existing',
-    cable: 'old two-wire',
-  }),
+  {
+    ...east,
+    // The loop’s white was taped long ago.
+    stops: east.stops.map((s) => (s.boxId === 'box-y7' ? { ...s, whiteMarked: 'yes' as const } : s)),
+  },
 ];
 
 const panelFound: PanelFound = {
@@ -557,11 +619,34 @@ const amendments: Amendment[] = [
   },
 ];
 
+/** Behind E3 black and white are on each other’s screws: as it was found, and left for now. */
+function asFoundAtE3(document: JobDocument): JobDocument {
+  const run = buildRun(document, document.circuits['circuit-east']!);
+  const at = run.stops.findIndex((s) => s.box.name === 'E3');
+  const planned = plannedBoxes(run)[at]!;
+  const change: Record<string, string> = {
+    'tail-hot-brass-1.b': 'device.silver-1',
+    'tail-neutral-silver-1.b': 'device.brass-1',
+  };
+  const wiring = {
+    ...planned,
+    places: planned.places.map((p) => ({ ...p, at: change[p.end] ?? p.at })),
+  };
+  const box = document.boxes['box-e3']!;
+  return {
+    ...document,
+    boxes: {
+      ...document.boxes,
+      'box-e3': { ...box, wiring: { stage: 'as-found', at: '2026-05-04T15:10:00Z', by: 'M. Alder', wiring } },
+    },
+  };
+}
+
 export function tamarackJob(): JobDocument {
   const studio = studioJob();
   const panel = studio.panels['panel-a']!;
   const levels: Record<string, Level> = studio.levels;
-  return {
+  return asFoundAtE3({
     ...studio,
     job: { ...studio.job, load: { method: 'existing', floorArea: null } },
     levels,
@@ -572,5 +657,5 @@ export function tamarackJob(): JobDocument {
     boxes: { ...studio.boxes, ...byId(boxes) },
     circuits: { ...studio.circuits, ...byId(circuits) },
     amendments: byId(amendments),
-  };
+  });
 }

@@ -30,7 +30,7 @@ export interface Bridge {
 }
 
 /** What a plug, a lamp or a load finds; nodes of the device, null where there is no such contact. */
-export interface Face {
+interface Face {
   name: string;
   hot: string | null;
   /** The other hot of a face that takes both. */

@@ -12,7 +12,7 @@ export interface Net {
 }
 
 /** Terminals of one device that need a net: the first takes it; the others are the same metal, for what goes on. */
-export interface Need {
+interface Need {
   net: Net;
   terminals: readonly string[];
 }

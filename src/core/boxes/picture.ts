@@ -58,7 +58,7 @@ export interface Line {
 }
 
 /** A tab between two screws of a device. */
-export interface Tab {
+interface Tab {
   yoke: string;
   side: 'hot' | 'neutral';
   kept: boolean;
@@ -230,7 +230,7 @@ const LAYOUT = {
   'elk.spacing.edgeEdge': '8',
   'elk.spacing.edgeNode': '10',
   'elk.layered.nodePlacement.strategy': 'BRANDES_KOEPF',
-  'elk.layered.crossingMinimization.forceNodeModelOrder': 'false',
+  'elk.layered.considerModelOrder.strategy': 'PREFER_NODES',
   'elk.padding': '[top=6,left=6,bottom=6,right=6]',
   // The same wiring has the same picture every time.
   'elk.randomSeed': '1',

@@ -3,18 +3,18 @@
  * what was found or done otherwise is recorded beside it.
  */
 import type { Run, RunStop } from '#core/circuits/run.ts';
-import { equipmentGround } from '#core/circuits/sizing.ts';
 import type { Box, BoxWiring, Color, ConductorFunction, Gauge } from '#core/job/schema.ts';
 import { connectorFor } from './connectors.ts';
 import { DEVICES, type Terminal } from './devices.ts';
+import { conductorsOf, type Carried } from './cables.ts';
 import { cableOf, hasGround, netsOf, type Net, type Wanted } from './nets.ts';
 import { BOX, endOf, FEED, terminalAt, type Cable, type CableConductor } from './wiring.ts';
 
 /** The one device of a planned box. */
-export const DEVICE = 'device';
+const DEVICE = 'device';
 
 /** A metal box is bonded; a plastic one has nothing to bond. */
-export function isMetalBox(run: Run, stop: RunStop): boolean {
+function isMetalBox(run: Run, stop: RunStop): boolean {
   const found = stop.box.found?.boxMaterial ?? 'unknown';
   return found === 'unknown' ? ['MC', 'raceway'].includes(cableOf(run, stop)) : found === 'metal';
 }
@@ -22,80 +22,6 @@ export function isMetalBox(run: Run, stop: RunStop): boolean {
 /** Grounded by what holds the cable, with no ground conductor in it. */
 const byItsSheath = (run: Run, stop: RunStop): boolean =>
   stop.box.grounding === 'grounded' && !hasGround(run, stop);
-
-/** Functions in the order in which they take the plain colors of a cable. */
-const FIRST_COLORS: readonly ConductorFunction[] = [
-  ...(['hot', 'hot-b', 'traveler-1', 'traveler-2', 'switched', 'switched-b', 'interconnect'] as const),
-];
-/** Who takes the white where no neutral does: what goes out to a switch, never what comes back from it, 200.7(C). */
-const TAKES_WHITE: readonly ConductorFunction[] = [
-  ...(['hot-b', 'hot', 'traveler-2', 'traveler-1', 'switched-b', 'interconnect', 'switched'] as const),
-];
-const CABLE_COLORS: readonly Color[] = ['black', 'red', 'blue', 'yellow', 'orange', 'brown', 'purple'];
-/** Singles are bought in the color that their function asks for. */
-const SINGLE_COLORS: Partial<Record<ConductorFunction, Color>> = {
-  'hot-b': 'red',
-  switched: 'red',
-  'switched-b': 'blue',
-  'traveler-1': 'yellow',
-  'traveler-2': 'orange',
-  interconnect: 'purple',
-};
-
-const before = (order: readonly ConductorFunction[]) => (a: Net, b: Net) =>
-  order.indexOf(a.function) - order.indexOf(b.function) || a.key.localeCompare(b.key);
-
-/** A conductor of a segment with the net that it is of. */
-export interface Carried {
-  net: Net;
-  conductor: CableConductor;
-}
-
-/** The conductors of the cable that feeds a stop, in the order of its colors; the same at both of its ends. */
-export function conductorsOf(run: Run, at: number): Carried[] {
-  const nets = netsOf(run).carried[at]!;
-  const stop = run.stops[at]!;
-  const { circuit } = run;
-  const { gauge } = stop.segment;
-  const raceway = cableOf(run, stop) === 'raceway';
-  const insulated = nets.filter((n) => n.function !== 'ground').sort(before(FIRST_COLORS));
-  const neutral = insulated.find((n) => n.function === 'neutral');
-  const white = neutral ?? (raceway ? undefined : [...insulated].sort(before(TAKES_WHITE))[0]);
-  const used = new Map<Color, number>();
-  const one = (n: Net, color: Color, size: Gauge, mark: Color | null): Carried => {
-    const count = (used.get(color) ?? 0) + 1;
-    used.set(color, count);
-    const id = count === 1 ? color : `${color}-${count}`;
-    return {
-      net: n,
-      conductor: { id, color, function: n.function, gauge: size, material: circuit.material, mark },
-    };
-  };
-  // Alone in its cable a conductor is not worth a white: it stays black.
-  const alone = insulated.length === 1 && white !== neutral;
-  let plain = 0;
-  const carried = insulated
-    .filter((n) => n !== white || alone)
-    .map((n) => {
-      const color = raceway
-        ? (SINGLE_COLORS[n.function] ?? 'black')
-        : CABLE_COLORS[Math.min(plain++, CABLE_COLORS.length - 1)]!;
-      return one(n, color, gauge, null);
-    });
-  if (white && !alone) carried.push(one(white, 'white', gauge, white === neutral ? null : markOf(white)));
-  const ground = nets.find((n) => n.function === 'ground');
-  if (ground) carried.push(one(ground, raceway ? 'green' : 'bare', groundGauge(run, gauge), null));
-  return carried;
-}
-
-/** A white that serves as a hot is marked in a hot's color. */
-const markOf = ({ function: fn }: Net): Color => (fn === 'hot' ? 'black' : 'red');
-
-function groundGauge(run: Run, gauge: Gauge): Gauge {
-  const { circuit } = run;
-  if (circuit.ground !== null) return circuit.ground;
-  return equipmentGround(circuit.breaker.rating, circuit.material, gauge, gauge);
-}
 
 /** What is joined in one group: ends that come by cable, and terminals or leads of the device. */
 interface Joint {
@@ -403,9 +329,19 @@ export function plannedBoxes(run: Run): readonly BoxWiring[] {
   return found;
 }
 
-/** The wiring of each box as it is: recorded, or as planned. */
+/** The wiring of each box as it is: recorded where the network can follow that, else as planned. */
 export const actualBoxes = (run: Run): BoxWiring[] =>
-  plannedBoxes(run).map((planned, at) => actualWiring(run.stops[at]!.box, planned));
+  plannedBoxes(run).map((planned, at) => {
+    const actual = actualWiring(run.stops[at]!.box, planned);
+    return isFollowed(planned, actual) ? actual : planned;
+  });
+
+/** Whether the cables of a recorded wiring are those of the plan, so that the network can follow them. */
+export const isFollowed = (planned: BoxWiring, recorded: BoxWiring): boolean =>
+  planned.cables.every((cable) => {
+    const same = recorded.cables.find((c) => c.id === cable.id && c.toward === cable.toward);
+    return same !== undefined && cable.conductors.every((c) => same.conductors.some((o) => o.id === c.id));
+  });
 
 /** What is recorded of a box, with its device where nobody recorded one; else what is planned. */
 export function actualWiring(box: Box, planned: BoxWiring): BoxWiring {

@@ -8,7 +8,7 @@ import type { Box, Circuit, School, Stop } from '#core/job/schema.ts';
  * `live`: 120 V to neutral and to ground. `dead`: nothing to either. `bare`: 120 V to neutral, a ground slot that goes
  * nowhere. `both`: two hots of 240 V between them. `three`: the same, with the frame on the neutral.
  */
-export type State = 'live' | 'dead' | 'bare' | 'both' | 'three';
+type State = 'live' | 'dead' | 'bare' | 'both' | 'three';
 
 export interface Kind {
   name: string;
@@ -248,7 +248,7 @@ export const KINDS: readonly Kind[] = [
     faces: always({ D: 'three' }),
   },
   {
-    name: 'an old range, hard-wired on three wires',
+    name: 'an old range, hardwired on three wires',
     boxes: [box('E', { kind: 'hardwired', volts: '125/250' }, { status: 'existing', grounding: 'none' })],
     circuit: TWO(50, true, { gauge: '6', cable: 'SE', status: 'existing' }),
     faces: always({ E: 'three' }),
@@ -278,7 +278,7 @@ export const KINDS: readonly Kind[] = [
     faces: always({ V: 'both' }),
   },
   {
-    name: 'a hard-wired charger',
+    name: 'a hardwired charger',
     boxes: [box('V', { kind: 'hardwired', volts: '250' }, { purpose: 'vehicle' })],
     circuit: TWO(60, false, { gauge: '6' }),
     faces: always({ V: 'both' }),

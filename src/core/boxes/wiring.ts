@@ -160,7 +160,7 @@ const sorted = <T extends { id: string }>(list: readonly T[]): T[] =>
   [...list].sort((a, b) => a.id.localeCompare(b.id));
 
 /** What a terminal of a yoke is, by its place. */
-export function terminalOf(wiring: BoxWiring, place: string): { yoke: Yoke; terminal: Terminal } | null {
+function terminalOf(wiring: BoxWiring, place: string): { yoke: Yoke; terminal: Terminal } | null {
   for (const yoke of wiring.yokes)
     for (const terminal of DEVICES[yoke.kind].terminals)
       if (terminalAt(yoke, terminal) === place) return { yoke, terminal };

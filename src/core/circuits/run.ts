@@ -4,7 +4,7 @@ import { placeInPlan } from '#core/job/outline.ts';
 import type { Area, Box, Circuit, Gauge, Job, JobDocument, Panel, School, Stop } from '#core/job/schema.ts';
 import { lookup } from '#core/view/lookup.ts';
 import type { View } from '#core/view/view.ts';
-import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import { isOutlet, isReceptacle } from '#core/plan/wallSpaces.ts';
 
 type Settings = Job['settings'];
 
@@ -282,7 +282,7 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
 
 /** The outlets at which current is taken: switches and what goes out are not among them. */
 export const outletsOf = (run: Run): RunStop[] =>
-  run.stops.filter(({ box }) => box.status !== 'remove' && !['switch', 'junction'].includes(box.device.kind));
+  run.stops.filter(({ box }) => box.status !== 'remove' && isOutlet(box));
 
 /** Drop at a stop with one load there and nothing else on, volts. */
 export const dropAt = (stop: RunStop, amps: number): number => 2 * stop.pathOhms * amps;

@@ -544,6 +544,16 @@ const ANSWERS: Record<Topic, (view: View, box: Box, area: Area) => Answer> = {
   'weather-resistant': weatherResistant,
 };
 
+/** Where nothing takes current nothing is asked for. */
+const NO_OUTLET: Answer = {
+  ask: null,
+  provided: () => null,
+  replacement: '',
+  none: () => ({ reason: 'a junction box: no outlet', section: '100' }),
+};
+const answerOn = (topic: Topic, view: View, box: Box, area: Area): Answer =>
+  box.device.kind === 'junction' ? NO_OUTLET : ANSWERS[topic](view, box, area);
+
 /** The answer for an outlet of what is out of scope here. */
 function notJudged(topic: Topic, view: View, box: Box): Decision | null {
   const fixture = servedBy(view.document, box);
@@ -564,7 +574,7 @@ function notJudged(topic: Topic, view: View, box: Box): Decision | null {
 export function decisionOn(topic: Topic, view: View, box: Box): Decision | null {
   const area = view.document.areas[box.areaId];
   if (!area) return null;
-  return notJudged(topic, view, box) ?? decide(topic, view, box, ANSWERS[topic](view, box, area));
+  return notJudged(topic, view, box) ?? decide(topic, view, box, answerOn(topic, view, box, area));
 }
 
 /** As `decisionOn`, but null as well where nothing is asked for: most outlets in a large check. */
@@ -572,7 +582,7 @@ export function decisionIfAsked(topic: Topic, view: View, box: Box): Decision | 
   const area = view.document.areas[box.areaId];
   const apart = area && notJudged(topic, view, box);
   if (apart) return apart;
-  const answer = area && ANSWERS[topic](view, box, area);
+  const answer = area && answerOn(topic, view, box, area);
   return answer?.ask ? decide(topic, view, box, answer) : null;
 }
 

@@ -3,7 +3,7 @@
  * position of its switches, beside what it does as planned.
  */
 import { plannedBoxes } from '#core/boxes/planned.ts';
-import { BOX, endsOf, type End } from '#core/boxes/wiring.ts';
+import { BOX, endsOf, placesOf, type End } from '#core/boxes/wiring.ts';
 import type { Run } from '#core/circuits/run.ts';
 import { currentIn, magnitude, resistor, solved } from '#core/instruments/connect.ts';
 import { LOW_OHMS } from '#core/instruments/meter.ts';
@@ -21,7 +21,7 @@ import {
 } from '#core/network/wiring.ts';
 import { round } from '#core/units/quantity.ts';
 
-export interface Effect {
+interface Effect {
   /** `danger`: may kill or burn. `wrong`: does not work as meant, or is not protected. */
   level: 'danger' | 'wrong';
   text: string;
@@ -335,6 +335,17 @@ function meetings(run: Run, at: number, wiring: BoxWiring, findings: Findings): 
     if (node !== undefined && one) meeting.set(node, [...(meeting.get(node) ?? []), one]);
   }
   const name = [run.stops[at]!.box.name, ''] as const;
+  for (const { id, takes, kind, name: screw } of placesOf(wiring)) {
+    const held = wiring.places.filter((p) => p.at === id).length;
+    if (kind === 'terminal' && held > takes)
+      findings.add(
+        `crowded ${id}`,
+        'wrong',
+        name,
+        (who) =>
+          `${who}: ${held} conductors under the ${screw}, which takes ${takes}, 110.14(A). One of them works loose.`,
+      );
+  }
   for (const list of meeting.values()) {
     const of = (fn: ConductorFunction) => list.filter((e) => e.function === fn);
     if (of('neutral').length > 0 && of('ground').length > 0)

@@ -1,4 +1,5 @@
 /** A meter that is not there: it stands at an outlet of a circuit’s network, hidden faults and all, and speaks SCPI. */
+import { actualBoxes } from '#core/boxes/planned.ts';
 import type { Run } from '#core/circuits/run.ts';
 import { withFaults, type Fault } from '#core/network/faults.ts';
 import { wiringOf, type Wiring } from '#core/network/wiring.ts';
@@ -133,7 +134,7 @@ export class SimulatedMeter {
   private wiring(): Wiring {
     const { run, stop, faults, dead } = this.outlet;
     const amps = new Map(this.state.load > 0 ? [[stop, this.state.load]] : []);
-    return withFaults(wiringOf(run, { amps, open: new Set(), dead }), faults);
+    return withFaults(wiringOf(run, { amps, open: new Set(), dead }, actualBoxes(run)), faults);
   }
 
   /** Reads channels in what function it is set to. */

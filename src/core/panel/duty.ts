@@ -5,7 +5,7 @@ import type { RunStop } from '#core/circuits/run.ts';
 import { isOutside } from '#core/tables/areas.ts';
 import type { AreaKind, Edition, Fixture } from '#core/job/schema.ts';
 import { hasCounterRule } from '#core/plan/counters.ts';
-import { isReceptacle, isSmallReceptacle } from '#core/plan/wallSpaces.ts';
+import { isOutlet, isReceptacle, isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 
 export type Duty =
   'small-appliance' | 'laundry' | 'bathroom' | 'garage' | 'heating' | 'individual' | 'general';
@@ -52,7 +52,7 @@ export function dutiesOf(
     const belongs = (s: RunStop) => s.box.device.kind === 'switch' || heatingOf(s) !== null;
     return { duty: 'heating', strangers: stops.filter((s) => !belongs(s)) };
   }
-  const outlets = stops.filter(({ box }) => box.device.kind !== 'switch');
+  const outlets = stops.filter(({ box }) => isOutlet(box));
   const [only] = outlets;
   // One receptacle of the kitchen may have a circuit of its own for one appliance, 210.52(B)(1) exception 2.
   if (only && outlets.length === 1 && isIndividual(only)) return { duty: 'individual', strangers: [] };

@@ -1,7 +1,7 @@
 /** What a circuit is for, in the words a panel directory may use: each clear, specific and unlike the others, 408.4(A). */
 import { rows } from '#core/job/document.ts';
 import type { Area, Box, Circuit, JobDocument } from '#core/job/schema.ts';
-import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import { isOutlet, isReceptacle } from '#core/plan/wallSpaces.ts';
 
 /** Longest name of a circuit. */
 const LONGEST = 80;
@@ -12,7 +12,7 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** What kind of outlets these are. */
 function useOf(boxes: readonly Box[]): string {
-  const at = boxes.filter((b) => b.device.kind !== 'switch');
+  const at = boxes.filter(isOutlet);
   if (at.every((b) => b.device.kind === 'smoke-alarm')) return 'smoke alarms';
   if (at.every((b) => !isReceptacle(b)))
     return at.every((b) => b.device.kind !== 'hardwired') ? 'lights' : 'outlets';

@@ -77,6 +77,8 @@ export function wallSpaces(
 
 const RECEPTACLES: readonly DeviceKind[] = RECEPTACLE_KINDS;
 /** Whether something can be plugged in here. */
+/** Current is taken there: a switch and a plain junction box are no outlets. */
+export const isOutlet = ({ device }: Box): boolean => device.kind !== 'switch' && device.kind !== 'junction';
 export const isReceptacle = (box: Box): boolean => RECEPTACLES.includes(box.device.kind);
 
 /** A 15 or 20 A, 125 V receptacle: the kind that spacing rules speak of. */

@@ -352,6 +352,8 @@ export function houseProblem(view: View, settings: PlannerSettings): HouseProble
     if (!place) leftOut.push({ box, why: 'it has no place on the plan' });
     else if (!view.circuitOf(box.id) && box.status === 'existing')
       leftOut.push({ box, why: 'it exists, and on which circuit is not on record' });
+    else if (box.device.kind === 'switch' && box.device.volts === '250')
+      leftOut.push({ box, why: 'a thermostat of two poles goes ahead of its heater, on that circuit' });
     else free.push({ box, area, place, hung: [] });
   }
   // What a switch controls hangs from the first switch that does.

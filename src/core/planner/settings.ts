@@ -1,5 +1,5 @@
 /** What a shop asks of its plans, and how it counts what a circuit carries. */
-import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import { isOutlet, isReceptacle } from '#core/plan/wallSpaces.ts';
 import type { Box, Circuit, JobDocument } from '#core/job/schema.ts';
 import type { PriceBook } from '#core/panel/prices.ts';
 import { NEEDS_AFCI, NEEDS_GFCI } from './search/problem.ts';
@@ -40,8 +40,7 @@ export const PLAIN_PLANNING: Omit<PlannerSettings, 'prices'> = {
 /** Load units: a receptacle outlet is two, a light or an alarm one. */
 const RECEPTACLE_UNITS = 2;
 
-export const unitsOf = (box: Box): number =>
-  box.device.kind === 'switch' ? 0 : isReceptacle(box) ? RECEPTACLE_UNITS : 1;
+export const unitsOf = (box: Box): number => (!isOutlet(box) ? 0 : isReceptacle(box) ? RECEPTACLE_UNITS : 1);
 
 /** Most load units on a circuit: the shop’s habit is for 20 A; in proportion for others. */
 export const unitsOn = (rating: number, { job }: JobDocument, { spare }: PlannerSettings): number =>

@@ -292,7 +292,7 @@ function faceActs(
   { device }: Box,
   reading: (kind: 'face', node: string, name: string, to: string, toName: string) => Act,
 ): Act[] {
-  if (['light', 'switch', 'smoke-alarm', 'hardwired'].includes(device.kind)) return [];
+  if (['light', 'switch', 'smoke-alarm', 'hardwired', 'junction'].includes(device.kind)) return [];
   const acts: Act[] = [];
   const slot = (node: string, to: string) =>
     acts.push(reading('face', `face.${node}`, `At the face, ${node}`, `face.${to}`, to));

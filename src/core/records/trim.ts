@@ -71,7 +71,7 @@ export const asDoneGuard: Guard = (_before, after, changes) =>
   });
 
 /** Boxes of a circuit whose wiring, as it was done, is a danger once energized. */
-export function dangersAsDone(document: JobDocument, circuitId: string): { name: string; text: string }[] {
+function dangersAsDone(document: JobDocument, circuitId: string): { name: string; text: string }[] {
   const circuit = document.circuits[circuitId];
   if (!circuit?.stops.some((s) => document.boxes[s.boxId]?.wiring?.stage === 'as-done')) return [];
   const run = buildRun(document, circuit);

@@ -53,10 +53,12 @@
       >
         <span aria-hidden="true">{done ? '✓' : ''}</span>
       </button>
-      <!-- svelte-ignore a11y_click_events_have_key_events a11y_no_static_element_interactions -->
-      <div onclick={() => onlook?.(step.lands ?? [])}>
+      <div>
         <p>
           {#if step.shut !== null}<span class="tag">Shut</span>{/if}{step.text}
+          {#if onlook && (step.lands ?? []).length > 0}
+            <button type="button" class="look" onclick={() => onlook(step.lands ?? [])}>show</button>
+          {/if}
         </p>
         <p class="quiet">
           {#if done}{localTime(done.at)}, {done.by}
@@ -87,7 +89,14 @@
     border-left: 6px solid var(--accent);
     padding-left: 0.3rem;
   }
-  button {
+  .look {
+    min-height: 32px;
+    padding: 0 0.4rem;
+    font-weight: 650;
+    text-decoration: underline;
+    text-underline-offset: 3px;
+  }
+  button[role='checkbox'] {
     width: 48px;
     height: 48px;
     border: 2px solid var(--edge);

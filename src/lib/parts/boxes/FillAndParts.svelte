@@ -19,73 +19,81 @@
   const device = $derived(wiring.yokes[0] ? DEVICES[wiring.yokes[0].kind] : null);
 </script>
 
-<section aria-label="Fill">
-  <h3>Fill, 314.16 of {session.view.edition}</h3>
-  {#if !contents.ok}
-    <p class="unknown">? Not judged: {contents.message}.</p>
-  {:else if fill}
-    <table>
-      <tbody>
-        {#each fill.lines as line (line.what)}
+<div class="both">
+  <section aria-label="Fill">
+    <h3>Fill, 314.16 of {session.view.edition}</h3>
+    {#if !contents.ok}
+      <p class="unknown">? Not judged: {contents.message}.</p>
+    {:else if fill}
+      <table>
+        <tbody>
+          {#each fill.lines as line (line.what)}
+            <tr>
+              <th scope="row">{line.what}</th>
+              <td>{line.working}</td>
+              <td class="quiet">{line.section}</td>
+            </tr>
+          {/each}
+        </tbody>
+        <tfoot>
           <tr>
-            <th scope="row">{line.what}</th>
-            <td>{line.working}</td>
-            <td class="quiet">{line.section}</td>
+            <th scope="row">Used</th>
+            <td><strong>{round(fill.volume, 2)} in³</strong></td>
+            <td></td>
           </tr>
-        {/each}
-      </tbody>
-      <tfoot>
-        <tr>
-          <th scope="row">Used</th>
-          <td><strong>{round(fill.volume, 2)} in³</strong></td>
-          <td></td>
-        </tr>
-        <tr>
-          <th scope="row">The box has</th>
-          <td>{room === null ? 'not read' : `${room} in³`}</td>
-          <td>
-            {#if room !== null}
-              {#if fits(fill, room)}<span class="good">✓ {round(room - fill.volume, 2)} in³ to spare</span>
-              {:else}<span class="wrong">! {round(fill.volume - room, 2)} in³ too much</span>{/if}
-            {/if}
-          </td>
-        </tr>
-      </tfoot>
-    </table>
-    <p>
-      {#if smallest}Smallest usual {metal ? 'metal' : 'nonmetallic'} box that takes it: {smallest.name},
-        {smallest.volume} in³.{:else}No usual box takes it: use a larger enclosure or fewer cables.{/if}
-    </p>
-    {#if device?.bulky}
-      <p class="quiet">
-        This device is deep. The count does not know that: a box one size up leaves room to fold behind it.
+          <tr>
+            <th scope="row">The box has</th>
+            <td>{room === null ? 'not read' : `${room} in³`}</td>
+            <td>
+              {#if room !== null}
+                {#if fits(fill, room)}<span class="good">✓ {round(room - fill.volume, 2)} in³ to spare</span>
+                {:else}<span class="wrong">! {round(fill.volume - room, 2)} in³ too much</span>{/if}
+              {/if}
+            </td>
+          </tr>
+        </tfoot>
+      </table>
+      <p>
+        {#if smallest}Smallest usual {metal ? 'metal' : 'nonmetallic'} box that takes it: {smallest.name},
+          {smallest.volume} in³.{:else}No usual box takes it: use a larger enclosure or fewer cables.{/if}
       </p>
+      {#if device?.bulky}
+        <p class="quiet">
+          This device is deep. The count does not know that: a box one size up leaves room to fold behind it.
+        </p>
+      {/if}
     {/if}
-  {/if}
-</section>
-<section aria-label="Parts">
-  <h3>Parts</h3>
-  <ul>
-    {#if device}<li>{device.name}</li>{/if}
-    {#each wiring.splices as s (s.id)}
-      <li>
-        {s.connector === 'unknown' ? 'Connector not on record' : s.connector}, {spliceName(s.id)}: {plural(
-          membersOf(wiring, s.id).length,
-          'conductor',
-        )}{connectorRange(s.connector) ? `; takes ${connectorRange(s.connector)}` : ''}
-      </li>
-    {/each}
-    {#if wiring.tails.length > 0}<li>{plural(wiring.tails.length, 'tail')}, 6 in. or longer</li>{/if}
-    {#if device && device.gangs > 0}<li>Plate, {plural(device.gangs, 'gang')}</li>
-    {:else if !device}<li>Blank cover, reachable</li>{/if}
-  </ul>
-  <p class="quiet">
-    Connector classes stand for what the usual makes have in common. The table on the bag decides: read it for
-    this very combination.
-  </p>
-</section>
+  </section>
+  <section aria-label="Parts">
+    <h3>Parts</h3>
+    <ul>
+      {#if device}<li>{device.name}</li>{/if}
+      {#each wiring.splices as s (s.id)}
+        <li>
+          {s.connector === 'unknown' ? 'Connector not on record' : s.connector}, {spliceName(s.id)}: {plural(
+            membersOf(wiring, s.id).length,
+            'conductor',
+          )}{connectorRange(s.connector) ? `; takes ${connectorRange(s.connector)}` : ''}
+        </li>
+      {/each}
+      {#if wiring.tails.length > 0}<li>{plural(wiring.tails.length, 'tail')}, 6 in. or longer</li>{/if}
+      {#if device && device.gangs > 0}<li>Plate, {plural(device.gangs, 'gang')}</li>
+      {:else if !device}<li>Blank cover, reachable</li>{/if}
+    </ul>
+    <p class="quiet">
+      Connector classes stand for what the usual makes have in common. The table on the bag decides: read it
+      for this very combination.
+    </p>
+  </section>
+</div>
 
 <style>
+  .both {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(22rem, 100%), 1fr));
+    gap: 1rem 2.5rem;
+    align-items: start;
+  }
   section {
     display: grid;
     gap: 0.5rem;

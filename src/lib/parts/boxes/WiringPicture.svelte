@@ -132,7 +132,7 @@
         {@const middle = row.y + row.height / 2}
         <g
           class="row {row.kind}"
-          class:on={touches(row) || endAt(row) === selected}
+          class:on={touches(row) || (selected !== null && endAt(row) === selected)}
           role="button"
           tabindex="0"
           aria-label={labelOf(row)}

@@ -31,8 +31,8 @@
   const TABS: { value: TrimTab; name: string }[] = [
     { value: 'steps', name: 'Steps' },
     { value: 'picture', name: 'Picture' },
-    { value: 'done', name: 'Done otherwise' },
-    { value: 'fill', name: 'Fill and parts' },
+    { value: 'done', name: 'Otherwise' },
+    { value: 'fill', name: 'Fill' },
   ];
   const prove = (boxId: string, task: string) =>
     `/job/${session.jobId}/prove?circuit=${circuit?.id ?? ''}&box=${boxId}&tab=${task}`;
@@ -170,7 +170,7 @@
             <button type="button" onclick={() => trim.show('done')}>See what it does</button>
           </p>
         {/if}
-        <div class="cols" class:wide={tab === 'steps' || tab === 'done'}>
+        <div class="cols" class:one={tab === 'fill'}>
           {#if tab !== 'fill'}
             <section class="sheet pad see" class:late={tab === 'steps'} aria-label="Picture">
               {@render picture(tab === 'done')}
@@ -343,6 +343,9 @@
     gap: 0.75rem;
     align-items: start;
   }
+  .one {
+    grid-template-columns: minmax(0, 1fr);
+  }
   .see {
     position: sticky;
     top: 0.5rem;
@@ -376,8 +379,16 @@
   }
   @media (max-width: 900px) {
     .head {
-      grid-template-columns: minmax(0, 1fr) auto;
+      grid-template-columns: auto minmax(0, 1fr);
+      gap: 0.1rem 1rem;
       padding: 0.25rem 0.75rem;
+    }
+    .head .power {
+      grid-column: 1 / -1;
+      order: 1;
+    }
+    .tabs :global(button) {
+      padding: 0 0.4rem;
     }
     .cols {
       grid-template-columns: minmax(0, 1fr);

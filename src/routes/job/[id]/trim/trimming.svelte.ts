@@ -1,7 +1,7 @@
 /** What Trim shows of one box, and what a person does there. */
 import { recordOf } from '#core/boxes/asFound.ts';
 import type { Picture } from '#core/boxes/picture.ts';
-import { actualWiring, plannedBoxes } from '#core/boxes/planned.ts';
+import { actualWiring, isFollowed, plannedBoxes } from '#core/boxes/planned.ts';
 import { differences, EMPTY_WIRING, moved, sameWiring } from '#core/boxes/wiring.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { energized } from '#core/effects/energized.ts';
@@ -80,14 +80,11 @@ export class Trimming {
       new Set(this.planned && this.wiring ? differences(this.planned, this.wiring).map((d) => d.end) : []),
   );
   /** Recorded cables are those of the plan, so that the network can follow them. */
-  readonly comparable = $derived.by(
-    () =>
-      this.wiring !== null &&
-      this.planned !== null &&
-      this.wiring.cables.some((c) => c.toward === 'feed' && this.planned!.cables.some((p) => p.id === c.id)),
+  readonly followed = $derived.by(
+    () => this.wiring !== null && this.planned !== null && isFollowed(this.planned, this.wiring),
   );
   readonly energized = $derived.by(() =>
-    this.run && this.wiring && this.comparable ? energized(this.run, this.index, this.wiring) : null,
+    this.run && this.wiring && this.followed ? energized(this.run, this.index, this.wiring) : null,
   );
 
   private readonly now = $derived.by(() => this.clock.now(this.document));
