@@ -181,7 +181,7 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
   gfci: guarding('GFCI receptacle'),
   'outlet-afci': guarding('AFCI receptacle'),
   'lead-wired duplex': record({
-    name: 'duplex receptacle with leads',
+    name: 'duplex with leads',
     bulky: true,
     terminals: [lead('black', 'black'), lead('white', 'white'), GROUND_LEAD],
     faces: ['top', 'bottom'].map((name) => face(name, { hot: 'black', neutral: 'white', ground: 'green' })),
@@ -192,7 +192,7 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
     faces: [face('face', { hot: 'x', hotB: 'y', ground: 'green' })],
   }),
   'four-wire receptacle': record({
-    name: '125/250 V receptacle, four wires',
+    name: '125/250 V, four wires',
     gangs: 2,
     bulky: true,
     terminals: [
@@ -205,7 +205,7 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
   }),
   // The frame of what is plugged in is joined to its neutral: its ground is the neutral screw.
   'three-wire receptacle': record({
-    name: '125/250 V receptacle, three wires',
+    name: '125/250 V, three wires',
     gangs: 2,
     bulky: true,
     terminals: [
@@ -216,11 +216,11 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
     faces: [face('face', { hot: 'x', hotB: 'y', neutral: 'w', ground: 'w' })],
   }),
   'combination duplex': record({
-    name: 'combination 125/250 V duplex',
+    name: 'combination duplex',
     terminals: [
-      screw('linked-1', 'brass', 'linked brass screw, 125 V half'),
-      screw('linked-2', 'brass', 'linked brass screw, 250 V half'),
-      screw('y', 'brass', 'brass screw of the 250 V half alone'),
+      screw('linked-1', 'brass', 'linked brass, 125 V'),
+      screw('linked-2', 'brass', 'linked brass, 250 V'),
+      screw('y', 'brass', 'single brass, 250 V'),
       screw('silver', 'silver'),
       GREEN,
     ],
@@ -237,17 +237,17 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
   ]),
   'three-way': threeWay('three-way switch', [
     screw('common', 'dark', 'dark screw (common)'),
-    screw('traveler-1', 'brass', 'brass screw, traveler'),
-    screw('traveler-2', 'brass', 'other brass screw, traveler'),
+    screw('traveler-1', 'brass', 'brass screw 1, traveler'),
+    screw('traveler-2', 'brass', 'brass screw 2, traveler'),
     GREEN,
   ]),
   'four-way': record({
     name: 'four-way switch',
     terminals: [
-      screw('in-1', 'dark', 'dark screw, first pair'),
-      screw('in-2', 'dark', 'other dark screw, first pair'),
-      screw('out-1', 'brass', 'brass screw, second pair'),
-      screw('out-2', 'brass', 'other brass screw, second pair'),
+      screw('in-1', 'dark', 'dark screw 1, in'),
+      screw('in-2', 'dark', 'dark screw 2, in'),
+      screw('out-1', 'brass', 'brass screw 1, out'),
+      screw('out-2', 'brass', 'brass screw 2, out'),
       GREEN,
     ],
     positions: ['straight', 'crossed'],
@@ -259,7 +259,7 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
     ],
   }),
   'double-pole': record({
-    name: 'double-pole switch or thermostat',
+    name: 'double-pole',
     bulky: true,
     terminals: [
       screw('line', 'brass', 'LINE screw L1'),
@@ -276,15 +276,15 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
   }),
   dimmer: singlePole(
     'dimmer',
-    [lead('line', 'black', 'black lead, feed'), lead('load', 'red', 'red lead, to the light'), GROUND_LEAD],
+    [lead('line', 'black', 'black lead, feed'), lead('load', 'red', 'red lead, switched'), GROUND_LEAD],
     { bulky: true, leaks: OFF_LEAK },
   ),
   'three-way dimmer': threeWay(
     'three-way dimmer',
     [
       lead('common', 'black', 'black lead (common)'),
-      lead('traveler-1', 'red', 'red lead, traveler'),
-      lead('traveler-2', 'red', 'other red lead, traveler'),
+      lead('traveler-1', 'red', 'red lead 1, traveler'),
+      lead('traveler-2', 'red', 'red lead 2, traveler'),
       GROUND_LEAD,
     ],
     { bulky: true, leaks: OFF_LEAK },
@@ -293,15 +293,15 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
     'smart switch',
     [
       lead('line', 'black', 'black lead, feed'),
-      lead('load', 'red', 'red lead, to the light'),
-      lead('white', 'white', 'white lead, its own neutral'),
+      lead('load', 'red', 'red lead, switched'),
+      lead('white', 'white', 'white lead'),
       GROUND_LEAD,
     ],
     { bulky: true },
   ),
   'smart switch, no neutral': singlePole(
-    'smart switch without a neutral',
-    [lead('line', 'black', 'black lead, feed'), lead('load', 'red', 'red lead, to the light'), GROUND_LEAD],
+    'smart, no neutral',
+    [lead('line', 'black', 'black lead, feed'), lead('load', 'red', 'red lead, switched'), GROUND_LEAD],
     { bulky: true, leaks: OFF_LEAK },
   ),
   light: record({
@@ -328,9 +328,9 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
     ...EQUIPMENT,
     name: 'smoke alarm',
     terminals: [
-      lead('black', 'black', 'black of its plug-in lead'),
-      lead('white', 'white', 'white of its plug-in lead'),
-      lead('interconnect', 'orange', 'interconnect of its plug-in lead'),
+      lead('black', 'black', 'black lead'),
+      lead('white', 'white', 'white lead'),
+      lead('interconnect', 'orange', 'interconnect lead'),
     ],
     faces: [face('alarm', { hot: 'black', neutral: 'white' })],
   }),
@@ -348,7 +348,7 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
   }),
   '125/250 V equipment': record({
     ...EQUIPMENT,
-    name: 'equipment on 125/250 V, four wires',
+    name: 'equipment, four wires',
     terminals: [
       screw('l1', 'brass', 'terminal L1'),
       screw('l2', 'brass', 'terminal L2'),
@@ -359,7 +359,7 @@ export const DEVICES: Readonly<Record<YokeKind, DeviceRecord>> = {
   }),
   '125/250 V equipment, three wires': record({
     ...EQUIPMENT,
-    name: 'equipment on 125/250 V, three wires, its frame on the neutral',
+    name: 'equipment, three wires',
     terminals: [
       screw('l1', 'brass', 'terminal L1'),
       screw('l2', 'brass', 'terminal L2'),

@@ -61,7 +61,12 @@ test('every kind of box is drawn whole, in width for a phone', async () => {
         const picture = await pictureOf(wiring, (id) => id);
         const what = `${kind.name}, ${school.joining}: ${run.stops[at]!.box.name}`;
         check(wiring, picture, what);
-        assert.ok(picture.width <= 470, `${what}: ${picture.width} wide`);
+        for (const shape of picture.shapes) {
+          assert.ok(7.6 * shape.title.length <= shape.width, `${what}: ${shape.title} is cut`);
+          for (const r of shape.rows)
+            assert.ok(6.9 * r.label.length <= r.width, `${what}: ${r.label} is cut`);
+        }
+        assert.ok(picture.width <= 500, `${what}: ${picture.width} wide`);
       }
     }
 });

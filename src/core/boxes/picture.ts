@@ -78,6 +78,10 @@ export interface Picture {
 const ROW = 28;
 const TITLE = 24;
 const WIDTH = { cable: 124, device: 136, splice: 66, cap: 46, box: 104, unknown: 96 } as const;
+/** Widths of a letter of a label and of a title, at most. */
+const LETTER = { label: 6.9, title: 7.6 } as const;
+/** What stands beside a label in its row: the screw, or the end of the conductor. */
+const BESIDE = 32;
 /** Places for what nobody looked at, and for what is capped. */
 const NOT_SEEN = 'not-looked-at';
 
@@ -113,7 +117,11 @@ function draftsOf(wiring: BoxWiring, nameOf: (box: string) => string): Draft[] {
   const ends = endsOf(wiring);
   const sized = (draft: Omit<Draft, 'width' | 'height'>): Draft => ({
     ...draft,
-    width: WIDTH[draft.kind],
+    width: Math.max(
+      WIDTH[draft.kind],
+      LETTER.title * draft.title.length + 14,
+      ...draft.rows.map((r) => LETTER.label * r.label.length + (draft.title === '' ? 12 : BESIDE)),
+    ),
     height: (draft.title === '' ? 0 : TITLE) + ROW * Math.max(1, draft.rows.length),
   });
   const capped = ends.filter((e) => placeOf(wiring, e.id) === null);

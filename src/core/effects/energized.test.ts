@@ -217,6 +217,20 @@ const WRONG: [
     [/danger H is off and live all the same: one of its hots/],
   ],
   ['a kiln', 'K', { 'feed.black': null }, [/wrong K/]],
+  [
+    'no ground, a GFCI first',
+    'B',
+    { 'feed.black': 'device.silver-1', 'feed.white': 'device.brass-1' },
+    [/danger B: hot and neutral are reversed/],
+    [/protected/],
+  ],
+  // The other half of the pair: two conductors under the screw that takes one.
+  [
+    'three in a row',
+    'C',
+    { 'feed.bare': 'device.silver-1' },
+    [/wrong C: 2 conductors under the silver screw, top, which takes 1/, /danger White and ground meet at C/],
+  ],
   ['no ground, a GFCI first', 'B', { 'feed.white': 'device.green' }, [/danger/]],
   [
     'a metal box with a tail',

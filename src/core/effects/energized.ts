@@ -39,7 +39,7 @@ export interface FaceVolts {
 export interface Energized {
   /** The worst first; empty where nothing differs from the plan. */
   effects: Effect[];
-  /** At the box itself. */
+  /** At the box itself; none where the breaker opens at once. */
   volts: FaceVolts[];
   planned: FaceVolts[];
 }
@@ -47,8 +47,10 @@ export interface Energized {
 /** What a face shows in one state of the switches. */
 interface Shown extends FaceVolts {
   stop: number;
-  /** The other hot to ground. */
-  otherGround: number | null;
+  /** Each contact to earth itself, whatever its ground slot is. */
+  hotEarth: number | null;
+  otherEarth: number | null;
+  neutralEarth: number | null;
   /** Through a body from the metal that can be touched there to earth, the most of it, amperes. */
   bodyAmps: number;
 }
@@ -85,6 +87,7 @@ function show(wiring: Wiring): Shown[] {
   const probes: Probe[] = [];
   const ask = (a: number | null, b: number | null, ohms = LOW_OHMS): number | null =>
     a === null || b === null || a === b ? null : probes.push({ a, b, ohms }) - 1;
+  const earth = wiring.panel.ground;
   const asked = wiring.terminals.flatMap(({ faces, ground: slot }, stop) => {
     const metal = metalOf(wiring, stop).map((node) => ask(node, EARTH, PERSON_OHMS));
     const list: readonly Partial<FaceNodes>[] = faces.length > 0 ? faces : [{}];
@@ -93,7 +96,9 @@ function show(wiring: Wiring): Shown[] {
       face: name,
       hotNeutral: ask(hot, neutral),
       hotGround: ask(hot, ground ?? slot),
-      otherGround: ask(hotB, ground ?? slot),
+      hotEarth: ask(hot, earth),
+      otherEarth: ask(hotB, earth),
+      neutralEarth: ask(neutral, earth),
       neutralGround: ask(neutral, ground ?? slot),
       hotHot: ask(hot, hotB),
       metal,
@@ -102,12 +107,25 @@ function show(wiring: Wiring): Shown[] {
   const volts = readAll(wiring, probes);
   const read = (at: number | null) => (at === null ? null : round(volts[at]!, 1));
   return asked.map(
-    ({ stop, face, hotNeutral, hotGround, otherGround, neutralGround, hotHot, metal }): Shown => ({
+    ({
+      stop,
+      face,
+      hotNeutral,
+      hotGround,
+      hotEarth,
+      otherEarth,
+      neutralEarth,
+      neutralGround,
+      hotHot,
+      metal,
+    }): Shown => ({
       stop,
       face,
       hotNeutral: read(hotNeutral),
       hotGround: read(hotGround),
-      otherGround: read(otherGround),
+      hotEarth: read(hotEarth),
+      otherEarth: read(otherEarth),
+      neutralEarth: read(neutralEarth),
       neutralGround: read(neutralGround),
       hotHot: read(hotHot),
       bodyAmps: Math.max(0, ...metal.map((at) => (at === null ? 0 : volts[at]! / PERSON_OHMS))),
@@ -193,6 +211,7 @@ export function energized(run: Run, at: number, wiring: BoxWiring): Energized {
   const switches = run.stops.flatMap(({ box }, k) => (box.device.kind === 'switch' ? [k] : []));
   const findings = new Findings();
   const here = { volts: [] as FaceVolts[], planned: [] as FaceVolts[] };
+  let shorted = false;
   const positions = subsets(switches.slice(0, MOST_SWITCHES));
   const isOn = ({ hotNeutral, hotHot }: FaceVolts) => isLive(hotNeutral) || isLive(hotHot);
   for (const open of positions) {
@@ -201,12 +220,15 @@ export function energized(run: Run, at: number, wiring: BoxWiring): Energized {
     const thrown = open.map((k) => run.stops[k]!.box.name);
     const when = thrown.length > 0 ? ` with ${thrown.join(' and ')} thrown` : ' as the switches stand';
     const planned = plannedShown(run, open);
+    if (overcurrent(run, changed, { when, of: positions.length }, findings)) {
+      shorted ||= open.length === 0;
+      continue;
+    }
     const shown = show(changed);
     if (open.length === 0) {
       here.volts = shown.filter((s) => s.stop === at && s.face !== '');
       here.planned = planned.filter((s) => s.stop === at && s.face !== '');
     }
-    if (overcurrent(run, changed, { when, of: positions.length }, findings)) continue;
     shown.forEach((now, k) => {
       const before = planned[k] ?? now;
       // Of those positions in which it was meant to be as it is meant to be now.
@@ -215,8 +237,11 @@ export function energized(run: Run, at: number, wiring: BoxWiring): Energized {
     });
   }
   meetings(run, at, wiring, findings);
-  protection(run, boxes, findings);
-  underLoad(run, boxes, findings);
+  // With the breaker open there is nothing to protect and nothing to load.
+  if (!shorted) {
+    protection(run, boxes, findings);
+    underLoad(run, boxes, findings);
+  }
   return { effects: findings.list(), ...here };
 }
 
@@ -247,7 +272,7 @@ function compare(run: Run, planned: Shown, now: Shown, when: When, findings: Fin
   const add = (kind: string, level: Effect['level'], say: Finding['say']) =>
     findings.add(kind, level, [box.name, ['top', 'bottom'].includes(now.face) ? now.face : ''], say, when);
   const wasOn = isLive(planned.hotNeutral) || isLive(planned.hotHot);
-  const { hotNeutral, hotGround, neutralGround, hotHot } = now;
+  const { hotNeutral, hotGround, neutralGround, hotEarth, neutralEarth, hotHot } = now;
   if (now.bodyAmps >= SHOCK && planned.bodyAmps < SHOCK)
     add(
       'frame',
@@ -255,7 +280,7 @@ function compare(run: Run, planned: Shown, now: Shown, when: When, findings: Fin
       (who, _many, at) =>
         `The ground slot and every metal frame at ${who} are live${at}: ${round(1000 * now.bodyAmps, 0)} mA through whoever touches one.`,
     );
-  if (!wasOn && planned.hotHot !== null && isDead(hotHot) && (isLive(hotGround) || isLive(now.otherGround)))
+  if (!wasOn && planned.hotHot !== null && isDead(hotHot) && (isLive(hotEarth) || isLive(now.otherEarth)))
     add(
       'one-live',
       'danger',
@@ -275,19 +300,19 @@ function compare(run: Run, planned: Shown, now: Shown, when: When, findings: Fin
       (who, _many, at) =>
         `${who}: ${round(hotNeutral!, 0)} V where 120 V is meant${at}. What is plugged in burns.`,
     );
-  else if (isLive(hotNeutral) && isLive(neutralGround) && isDead(hotGround))
+  else if (isLive(hotNeutral) && isLive(neutralEarth) && isDead(hotEarth))
     add('reversed', 'danger', (who, _many, at) =>
       light
         ? `${who}: hot and neutral are reversed${at}: the shell of the lampholder is 120 V to ground.`
         : `${who}: hot and neutral are reversed${at}. What is switched off at the plugged-in lamp stays live.`,
     );
-  else if (isDead(hotNeutral) && isLive(hotGround) && (isLive(neutralGround) || !wasOn))
+  else if (isDead(hotNeutral) && isLive(hotEarth) && (isLive(neutralEarth) || !wasOn))
     add('live-off', 'danger', (who, many, at) =>
       wasOn
         ? `${who} ${many ? 'do' : 'does'} not work${at}, and both of its sides are 120 V to ground.`
         : `${who} ${many ? 'are' : 'is'} off${at} and live all the same: the switch opens the neutral, not the hot. ${light ? 'Its shell is 120 V to ground through the lamp.' : ''}`.trim(),
     );
-  else if (wasOn && isDead(hotNeutral) && hotNeutral !== null && isLive(hotGround))
+  else if (wasOn && isDead(hotNeutral) && hotNeutral !== null && isLive(hotEarth))
     add(
       'open-neutral',
       'danger',
@@ -317,7 +342,7 @@ function compare(run: Run, planned: Shown, now: Shown, when: When, findings: Fin
       (who, _many, at) =>
         `${who}: ${round(hotHot, 0)} V where 240 V is meant${at}: a neutral stands where a hot belongs.`,
     );
-  else if (planned.hotNeutral === null && isLive(planned.hotGround) && isDead(hotGround))
+  else if (planned.hotNeutral === null && isLive(planned.hotEarth) && isDead(hotEarth))
     add('leg', 'wrong', (who, _many, at) => `${who}: one of its hots does not arrive${at}.`);
 }
 
@@ -453,7 +478,14 @@ const breakerHolds = (run: Run, wiring: Wiring): boolean =>
 export function guardedBy(run: Run, boxes: readonly BoxWiring[], device: number): Set<number> {
   const read = (open: ReadonlySet<number>) => {
     const wiring = wiringOf(run, { amps: new Map(), open }, boxes);
-    const hots = wiring.terminals.map(({ hot, faces }) => [...faces.flatMap((f) => f.hot ?? []), hot]);
+    // Reversed, it is the other contact that is live.
+    const hots = wiring.terminals.map(({ hot, faces }) => [
+      ...faces.flatMap((f) => [
+        ...(f.hot === null ? [] : [f.hot]),
+        ...(f.neutral === null ? [] : [f.neutral]),
+      ]),
+      hot,
+    ]);
     const probes = hots.flat().map((a): Probe => ({ a, b: wiring.panel.neutral, ohms: LOW_OHMS }));
     const volts = readAll(wiring, probes);
     let next = 0;

@@ -159,7 +159,7 @@
             <text x={row.x + 25} y={middle + 4.5}>{row.label}</text>
           {:else if row.kind === 'lead'}
             <rect
-              class="lead"
+              class="lead-end"
               x={row.x + 4}
               y={middle - 4}
               width="16"
@@ -288,7 +288,7 @@
   }
   circle,
   .jacket,
-  .lead {
+  .lead-end {
     stroke: #17202a;
     stroke-width: 1.5;
   }
@@ -306,14 +306,13 @@
     cursor: pointer;
   }
   .edge {
-    stroke: var(--wire-edge, #17202a);
+    stroke: var(--ink);
     stroke-width: 6;
     pointer-events: none;
   }
   .edge.moved {
     stroke: var(--bad);
     stroke-width: 9;
-    stroke-dasharray: 7 4;
   }
   .core {
     stroke-width: 3.5;
