@@ -460,15 +460,10 @@ const circuit = (
   ...rest,
 });
 
-const pottery = circuit('wheels', 'Pottery wheels', b(20, 'dual', 2), '12', ['S6', 'S7']);
-const wheels: Circuit = {
-  ...pottery,
-  stops: pottery.stops.map((stop, i) => ({ ...stop, hot: i === 0 ? ('both' as const) : ('red' as const) })),
-};
-
-const east = circuit('east', 'East bedroom', b(15), '14', ['E1', 'E2', 'E3', 'Z7', 'Y7', 'A1<Z7', 'T2'], {
-  status: 'existing',
-  cable: 'old two-wire',
+/** The circuit with what its stops say otherwise, by box. */
+const withStops = (of: Circuit, change: (boxId: string) => Partial<Circuit['stops'][number]>): Circuit => ({
+  ...of,
+  stops: of.stops.map((s) => ({ ...s, ...change(s.boxId) })),
 });
 
 const circuits: Circuit[] = [
@@ -505,7 +500,9 @@ const circuits: Circuit[] = [
     neutral: false,
   }),
   circuit('kiln', 'Kiln', b(50, 'none', 2), '6', ['S5'], { neutral: false }),
-  wheels,
+  withStops(circuit('wheels', 'Pottery wheels', b(20, 'dual', 2), '12', ['S6', 'S7']), (box) => ({
+    hot: box === 'box-s6' ? 'both' : 'red',
+  })),
   circuit('compressor', 'Compressor', b(20, 'gfci', 2), '12', ['G3']),
   circuit('shower-heat', 'Shower room heater', b(20, 'none', 2), '12', ['R3', 'R2'], { neutral: false }),
   circuit('shed', 'Clay shed receptacle', b(20), '12', ['C1'], { panelId: 'panel-shed', space: 1 }),
@@ -559,11 +556,14 @@ const circuits: Circuit[] = [
     'J1',
     'Z13',
   ]),
-  {
-    ...east,
-    // The loop’s white was taped long ago.
-    stops: east.stops.map((s) => (s.boxId === 'box-y7' ? { ...s, whiteMarked: 'yes' as const } : s)),
-  },
+  // The loop’s white was taped long ago.
+  withStops(
+    circuit('east', 'East bedroom', b(15), '14', ['E1', 'E2', 'E3', 'Z7', 'Y7', 'A1<Z7', 'T2'], {
+      status: 'existing',
+      cable: 'old two-wire',
+    }),
+    (box) => (box === 'box-y7' ? { whiteMarked: 'yes' } : {}),
+  ),
 ];
 
 const panelFound: PanelFound = {

@@ -48,22 +48,8 @@ const SHOTS: Shot[] = [
     words: /out of reach/,
     press: ['Closer: Kitchen'],
   },
-  {
-    name: 'editions',
-    path: `${JOB}/layout`,
-    size: DESK,
-    words: /out of reach/,
-    press: ['Upper level', 'Compare editions'],
-  },
   { name: 'lists', path: `${JOB}/layout/lists`, size: DESK, words: /to mend/ },
   { name: 'runs', path: `${JOB}/runs`, size: DESK, words: /Equipment ground/ },
-  {
-    name: 'runs-phone',
-    path: `${JOB}/runs?circuit=circuit-lights`,
-    size: PHONE,
-    words: /Lights, upper level/,
-    into: '[data-circuit=circuit-lights]',
-  },
   {
     name: 'planner',
     path: `${JOB}/runs`,
@@ -75,6 +61,19 @@ const SHOTS: Shot[] = [
   { name: 'panel', path: `${JOB}/panel`, size: DESK, words: /planning load/ },
   { name: 'panel-load', path: `${JOB}/panel?view=load`, size: DESK, words: /Load of the dwelling/ },
   { name: 'panel-directory', path: `${JOB}/panel?view=directory`, size: DESK, words: /408\.4/ },
+  {
+    name: 'trim',
+    path: `${JOB}/trim?box=box-e3&tab=done`,
+    size: DESK,
+    words: /hot and neutral are reversed/,
+    until: /silver, bottom/,
+  },
+  {
+    name: 'trim-phone',
+    path: `${JOB}/trim?box=box-z3&tab=picture`,
+    size: PHONE,
+    words: /ground lead/,
+  },
   {
     name: 'prove',
     path: `${JOB}/prove?circuit=circuit-bedroom`,

@@ -437,10 +437,12 @@ const FUNCTIONS_10: Record<string, string> = { feed: 'hot', 'hot onward': 'hot' 
 /** Cables, conductors and splices that were counted in an old box, as wiring of which nobody said what is joined to what. */
 function wiringFrom9(found: Raw): Raw | null {
   const conductors = list(found.conductors).filter(isRaw);
-  const count = Number(found.cables) || 0;
-  const splices = Number(found.splices) || 0;
+  // Hostile numbers: more than a row may have is as many as the schema then refuses.
+  const counted = (value: unknown) => Math.min(64, Math.max(0, Math.trunc(Number(value) || 0)));
+  const count = counted(found.cables);
+  const splices = counted(found.splices);
   if (count === 0 && splices === 0 && conductors.length === 0) return null;
-  const most = Math.max(count, ...conductors.map((c) => Number(c.cable) || 0));
+  const most = Math.max(count, ...conductors.map((c) => counted(c.cable)));
   const signs: unknown[] = Array.isArray(found.signs) ? found.signs : [];
   const cables = Array.from({ length: most }, (_, i) => {
     const own = conductors.filter((c) => c.cable === i + 1);

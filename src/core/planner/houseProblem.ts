@@ -74,7 +74,13 @@ function sortOf(view: View, { box, area }: Pick<Site, 'box' | 'area'>): Sort {
 }
 
 const isKept = ({ document }: View, circuit: Circuit, locked: readonly string[]): boolean =>
-  circuit.status === 'existing' || locked.includes(circuit.id) || isOnRecord(document, circuit);
+  circuit.status === 'existing' ||
+  locked.includes(circuit.id) ||
+  isOnRecord(document, circuit) ||
+  // A thermostat of two poles stands ahead of its heater: such a circuit is as good as it gets.
+  circuit.stops.some(({ boxId }) => isTwoPoleSwitch(document.boxes[boxId]));
+const isTwoPoleSwitch = (box: Box | undefined): boolean =>
+  box?.device.kind === 'switch' && box.device.volts === '250';
 
 function needsOf(view: View, { box, area, hung }: Site): number {
   let needs = 0;
@@ -352,7 +358,7 @@ export function houseProblem(view: View, settings: PlannerSettings): HouseProble
     if (!place) leftOut.push({ box, why: 'it has no place on the plan' });
     else if (!view.circuitOf(box.id) && box.status === 'existing')
       leftOut.push({ box, why: 'it exists, and on which circuit is not on record' });
-    else if (box.device.kind === 'switch' && box.device.volts === '250')
+    else if (isTwoPoleSwitch(box))
       leftOut.push({ box, why: 'a thermostat of two poles goes ahead of its heater, on that circuit' });
     else free.push({ box, area, place, hung: [] });
   }

@@ -11,7 +11,6 @@
   import { ticksOf } from '#core/records/trim.ts';
   import Act from '../Act.svelte';
   import BoxSteps from '../boxes/BoxSteps.svelte';
-  import InTheBox from '../boxes/InTheBox.svelte';
   import Check from '../Check.svelte';
   import NumberField from '../NumberField.svelte';
 
@@ -99,7 +98,6 @@
       </div>
     </div>
   {/each}
-  <InTheBox boxId={stop.box.id} />
   <BoxSteps
     box={stop.box}
     place="{stop.box.name}, {stop.area.name}"

@@ -53,7 +53,9 @@ function actionsOfJob(session: JobSession): PaletteItem[] {
         show(
           session,
           { box: b.id },
-          session.view.circuitOf(b.id) ? ['layout', 'walk', 'runs', 'prove'] : ['layout', 'walk'],
+          session.view.circuitOf(b.id)
+            ? ['layout', 'walk', 'runs', 'trim', 'prove']
+            : ['layout', 'walk', 'trim'],
         ),
     })),
     ...circuitsInOrder(document).map((c) => ({

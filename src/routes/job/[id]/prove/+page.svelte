@@ -8,6 +8,7 @@
   import { isTyping } from '$lib/keys.ts';
   import Act from '$lib/parts/Act.svelte';
   import ReadingsChart from '$lib/parts/charts/ReadingsChart.svelte';
+  import InTheBox from '$lib/parts/boxes/InTheBox.svelte';
   import BoxBar from '$lib/parts/prove/BoxBar.svelte';
   import BoxWork from '$lib/parts/prove/BoxWork.svelte';
   import CircuitBar from '$lib/parts/prove/CircuitBar.svelte';
@@ -105,6 +106,7 @@
             : `${stop.area.name} · box ${prove.index + 1} of ${run.stops.length}`}
           go={prove.go}
         />
+        {#if !prove.breakerDevice}<InTheBox boxId={stop.box.id} />{/if}
         <div class="tabs" role="group" aria-label="Task" style:--tabs={prove.tabs.length}>
           {#each prove.tabs as t (t.id)}
             <button type="button" aria-pressed={tab === t.id} onclick={() => prove.show(t.id)}>
