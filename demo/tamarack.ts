@@ -500,11 +500,6 @@ const circuits: Circuit[] = [
     neutral: false,
   }),
   circuit('kiln', 'Kiln', b(50, 'none', 2), '6', ['S5'], { neutral: false }),
-  withStops(circuit('wheels', 'Pottery wheels', b(20, 'dual', 2), '12', ['S6', 'S7']), (box) => ({
-    hot: box === 'box-s6' ? 'both' : 'red',
-  })),
-  circuit('compressor', 'Compressor', b(20, 'gfci', 2), '12', ['G3']),
-  circuit('shower-heat', 'Shower room heater', b(20, 'none', 2), '12', ['R3', 'R2'], { neutral: false }),
   circuit('shed', 'Clay shed receptacle', b(20), '12', ['C1'], { panelId: 'panel-shed', space: 1 }),
   circuit('shed-lights', 'Clay shed lights', b(15), '14', ['Y16', 'Z16'], {
     panelId: 'panel-shed',
@@ -564,6 +559,11 @@ const circuits: Circuit[] = [
     }),
     (box) => (box === 'box-y7' ? { whiteMarked: 'yes' } : {}),
   ),
+  withStops(circuit('wheels', 'Pottery wheels', b(20, 'dual', 2), '12', ['S6', 'S7']), (box) => ({
+    hot: box === 'box-s6' ? 'both' : 'red',
+  })),
+  circuit('compressor', 'Compressor', b(20, 'gfci', 2), '12', ['G3']),
+  circuit('shower-heat', 'Shower room heater', b(20, 'none', 2), '12', ['R3', 'R2'], { neutral: false }),
 ];
 
 const panelFound: PanelFound = {

@@ -6,6 +6,7 @@ import { test } from 'node:test';
 import { tamarackJob } from '../demo/tamarack.ts';
 import { check } from '#core/code/checker.ts';
 import { parseFile } from '#core/job/file.ts';
+import type { Box } from '#core/job/schema.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
 import { By, button, choose, css, field, fill, Key, keys, press, sees } from './support/browser.ts';
 
@@ -218,7 +219,7 @@ test('many outlets: marquee, arrow keys, align, duplicate at a spacing, one step
     .perform();
   await sees(app.driver, /\d+ outlets[\s\S]*D1, D2, D3, D4/);
   await press(app.driver, 'Level with');
-  await button(app.driver, 'Undo: Level 6 outlets');
+  await button(app.driver, 'Undo: Level 8 outlets');
   await app.script('document.querySelector("[data-box=D1]").focus()');
   const offset = async (name: string) =>
     (await app.rows<{ id: string; value: { offset: number } }>('entities')).find(
@@ -231,7 +232,7 @@ test('many outlets: marquee, arrow keys, align, duplicate at a spacing, one step
     8000,
     'the others did not come along',
   );
-  await press(app.driver, 'Undo: Move 6 outlets');
+  await press(app.driver, 'Undo: Move 8 outlets');
   await app.driver.wait(async () => (await offset('d2')) === before, 15000);
 
   await app.go(`${JOB}/layout?box=box-h1`);
@@ -306,10 +307,11 @@ test('phone: an old box is recorded step by step with a picture and a first read
   await app.freshDemo();
   await app.size(...PHONE);
   try {
-    await app.go(`${JOB}/walk?box=box-e3`);
+    await app.go(`${JOB}/walk?box=box-e2`);
     for (let i = 0; i < 2; i++) await press(app.driver, 'Cables in the box: one more');
     await press(app.driver, 'Two-wire');
-    await choose(app.driver, 'What it does', 'feed');
+    await choose(app.driver, 'Goes to', 'The feed');
+    await choose(app.driver, 'What it does', 'hot');
     await press(app.driver, 'Splices: one more');
     await press(app.driver, 'back-stabbed');
     await press(app.driver, 'heat marks');
@@ -326,12 +328,12 @@ test('phone: an old box is recorded step by step with a picture and a first read
       c.getContext('2d').fillRect(100, 100, 800, 800);
       done(c.toDataURL('image/png').split(',')[1]);`);
     writeFileSync(path, Buffer.from(data, 'base64'));
-    await (await css(app.driver, 'input[aria-label="Picture of E3"]')).sendKeys(path);
+    await (await css(app.driver, 'input[aria-label="Picture of E2"]')).sendKeys(path);
     await css(app.driver, 'figure img[src^="blob:"]');
-    await press(app.driver, 'First readings at E3');
+    await press(app.driver, 'First readings at E2');
     await press(app.driver, 'Use the keyboard instead');
     await fill(app.driver, 'Hot–neutral', '118');
-    await press(app.driver, 'Log at E3');
+    await press(app.driver, 'Log at E2');
     await sees(app.driver, /As found: hot–neutral 118 V/);
     const small = await app.script<string[]>(
       `return [...document.querySelectorAll('.found button, .chip, .next button, .next a')].filter((b) => b.offsetHeight > 0 && b.offsetHeight < 36).map((b) => b.innerText)`,
@@ -340,20 +342,31 @@ test('phone: an old box is recorded step by step with a picture and a first read
 
     await app.driver.navigate().refresh();
     await css(app.driver, 'figure img[src^="blob:"]');
-    const stored = await app.rows<{ id: string; value: { found: Record<string, unknown> } }>('entities');
-    const { found } = stored.find((e) => e.id === 'box-e3')!.value;
+    const stored = await app.rows<{ id: string; value: Box }>('entities');
+    const { found, wiring } = stored.find((e) => e.id === 'box-e2')!.value;
     assert.deepEqual(found, {
-      cables: 2,
-      conductors: [
-        { color: 'black', function: 'feed', cable: 1 },
-        { color: 'white', function: 'neutral', cable: 1 },
-      ],
-      splices: 1,
       signs: ['back-stabbed', 'heat marks'],
       boxMaterial: 'metal',
       boxVolume: 12.5,
       deviceAge: 45,
     });
+    assert.deepEqual(
+      wiring!.wiring.cables.map((cable) => [
+        cable.toward,
+        cable.conductors.map((x) => [x.color, x.function]),
+      ]),
+      [
+        [
+          'feed',
+          [
+            ['black', 'hot'],
+            ['white', 'neutral'],
+          ],
+        ],
+        ['unknown', []],
+      ],
+    );
+    assert.equal(wiring!.wiring.splices.length, 1);
     const [picture] = stored.filter((e) => e.id.startsWith('picture-'));
     const { width, height } = picture!.value as unknown as { width: number; height: number };
     assert.deepEqual([width, height], [1600, 1067]);

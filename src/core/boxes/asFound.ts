@@ -80,6 +80,12 @@ export function withConductors(
   });
 }
 
+/** Says where a cable goes: `feed`, the id of a box, `onward` or `unknown`. */
+export const withToward = (wiring: BoxWiring, cableId: string, toward: string): BoxWiring => ({
+  ...wiring,
+  cables: wiring.cables.map((c) => (c.id === cableId ? { ...c, toward } : c)),
+});
+
 /** So many splices; those that go leave their ends not looked at. */
 export function withSplices(wiring: BoxWiring, count: number): BoxWiring {
   const kept = wiring.splices.slice(0, count);

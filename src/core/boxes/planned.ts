@@ -339,7 +339,7 @@ export const actualBoxes = (run: Run): BoxWiring[] =>
 /** Whether the cables of a recorded wiring are those of the plan, so that the network can follow them. */
 export const isFollowed = (planned: BoxWiring, recorded: BoxWiring): boolean =>
   planned.cables.every((cable) => {
-    const same = recorded.cables.find((c) => c.id === cable.id && c.toward === cable.toward);
+    const same = recorded.cables.find((c) => c.toward === cable.toward);
     return same !== undefined && cable.conductors.every((c) => same.conductors.some((o) => o.id === c.id));
   });
 

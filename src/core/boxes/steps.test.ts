@@ -150,6 +150,48 @@ const CASES: [string, Setup, RegExp[], RegExp[]][] = [
     [/green/],
   ],
   ['two-slot where a ground is', { box: { device: is('two-slot') } }, [/A ground is here: a two-slot/], []],
+  [
+    'a GFCI where no ground is',
+    { box: { device: is('gfci'), grounding: 'none' }, circuit: { cable: 'old two-wire' } },
+    [/Labels on: “No Equipment Ground”\./],
+    [/GFCI Protected/],
+  ],
+  [
+    'a receptacle that a controller switches',
+    { box: { device: is('duplex', { switched: 'whole', automatic: true }) } },
+    [/Labels on: “Controlled”/, /ground slot down/],
+    [],
+  ],
+  [
+    'a junction box',
+    { box: { device: is('junction') }, onward: [{}, {}] },
+    [/Join all grounds of the feed, to B1 and to B2:/, /blank cover on: it stays reachable/],
+    [/mount the device|Plate|without the device/],
+  ],
+  [
+    'a dimmer by its leads',
+    {
+      box: { device: is('switch', { build: 'dimmer' }), controls: ['box-b1'] },
+      onward: [{ box: { device: is('light') } }],
+    },
+    [/No white goes on a dimmer/, /with the black lead, feed: small/, /this device is deep/],
+    [/brass/],
+  ],
+  [
+    'the first of two three-way switches',
+    {
+      box: { device: is('switch'), controls: ['box-b2'] },
+      onward: [
+        { box: { device: is('switch'), controls: ['box-b2'] } },
+        { box: { device: is('light') }, stop: { from: 'box-b1' } },
+      ],
+    },
+    [
+      /dark screw \(common\): it takes the feed/,
+      /Black to B1 to the brass screw 1, traveler; Red to B1 to the brass screw 2/,
+    ],
+    [],
+  ],
   ['a smoke alarm', { box: { device: is('smoke-alarm') } }, [/interconnect/], [/silver|brass/]],
 ];
 for (const [what, setup, wanted, unwanted] of CASES)

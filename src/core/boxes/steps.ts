@@ -202,7 +202,10 @@ function splices({ run, wiring, ends, nameOf, onward, stop }: Site): WorkStep[] 
           : '',
         leads.length > 0 ? `the ${leads.join(' and the ')}` : '',
       ].filter(Boolean);
-      const stands = ground && onward.length > 0 ? '; the splice must stand without the device' : '';
+      const stands =
+        ground && onward.length > 0 && wiring.yokes.length > 0
+          ? '; the splice must stand without the device'
+          : '';
       return {
         key: `splice ${id}`,
         text: `Join ${ground ? 'all grounds' : `the ${PLURALS[fn]}`} ${listed(where)}${parts.length > 0 ? `, with ${listed(parts)}` : ''}: ${connectorWords(connector)}${stands}.`,
@@ -508,7 +511,27 @@ function close({ stop, device }: Site): WorkStep[] {
       text: `Plate on, nothing bare to be seen around it${box.device.cover === 'indoor' ? '' : '; outdoors its cover and gasket'}.`,
       because: 'A gap at the yoke is a finger’s way to a screw.',
     });
+  const labels = stickers(stop);
+  if (labels.length > 0)
+    steps.push({
+      key: 'labels',
+      text: `Labels on: ${labels.map((l) => `“${l}”`).join(' and ')}.`,
+      because:
+        box.grounding === 'none'
+          ? 'Three slots promise a ground that is not there: whoever plugs in must know, 406.4(D)(2).'
+          : 'Who plugs in must know that it goes off by itself, 406.3(E).',
+    });
   return steps;
+}
+
+/** Stickers that belong on the plate or the device. */
+function stickers({ box, gfci }: RunStop): string[] {
+  const { kind, automatic, switched } = box.device;
+  if (!isReceptacle(box) || kind === 'two-slot') return [];
+  const controlled = automatic && switched !== 'none' ? ['Controlled'] : [];
+  if (box.grounding !== 'none') return controlled;
+  if (kind === 'gfci') return ['No Equipment Ground', ...controlled];
+  return gfci ? ['GFCI Protected', 'No Equipment Ground', ...controlled] : controlled;
 }
 
 /** What is measured once power is back. */

@@ -20,6 +20,7 @@ const FAULT_KINDS: Record<FaultKind, yup.ObjectShape> = {
   resistance: { ...at, ...part, ...ohms },
   short: { ...at, conductors: pair(), ...ohms },
   swap: { ...at, conductors: pair() },
+  crossed: { ...at, conductors: pair() },
   'false-ground': at,
   'other-hot': { ...at, leg: yup.string().strict().required().oneOf(['same', 'other']) },
   'other-neutral': at,

@@ -19,6 +19,8 @@ export type Fault =
   | { kind: 'short'; stop: number; conductors: readonly [Conductor, Conductor]; ohms: number }
   /** Two conductors change places at the device. */
   | { kind: 'swap'; stop: number; conductors: readonly [Conductor, Conductor] }
+  /** Two conductors of the cable that arrives here change places inside it. */
+  | { kind: 'crossed'; stop: number; conductors: readonly [Conductor, Conductor] }
   /** The ground screw is joined to the neutral and to no ground. */
   | { kind: 'false-ground'; stop: number }
   /** A hot of another circuit stands where the neutral belongs, on the same leg or the other. */
@@ -97,6 +99,10 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
     }
     case 'swap': {
       const [a, b] = fault.conductors.map((c) => at(fault.stop, c, 'terminal'));
+      return [{ kind: 'exchange', a: a!, b: b! }];
+    }
+    case 'crossed': {
+      const [a, b] = fault.conductors.map((c) => at(fault.stop, c, 'cable'));
       return [{ kind: 'exchange', a: a!, b: b! }];
     }
     case 'false-ground': {

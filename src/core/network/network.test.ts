@@ -68,6 +68,11 @@ test('what is open reads as practice has it', () => {
   assert.deepEqual(at([terminal('black')], 2), [0, 0, 0]);
   assert.deepEqual(at([{ kind: 'swap', stop: 2, conductors: ['black', 'neutral'] }], 2), [120, 0, 120]);
   assert.deepEqual(at([{ kind: 'swap', stop: 2, conductors: ['black', 'ground'] }], 2), [0, 120, 120]);
+  // Crossed inside the cable it is reversed from there on; the box before is as it was.
+  const crossed: Fault = { kind: 'crossed', stop: 3, conductors: ['black', 'neutral'] };
+  const before = run.stops[3]!.feeder;
+  assert.deepEqual(at([crossed], 3), [120, 0, 120]);
+  if (before >= 0) assert.deepEqual(at([crossed], before), [120, 120, 0]);
 });
 
 test('currents into every node sum to nothing', () => {

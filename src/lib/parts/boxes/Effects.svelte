@@ -16,7 +16,7 @@
 </script>
 
 <section class="effects" aria-label="With power on">
-  <h3>With power on, so wired</h3>
+  <h2>With power on, so wired</h2>
   {#if energized.effects.length === 0}
     <p class="good">✓ As planned at every contact, for every position of its switches.</p>
   {:else}

@@ -21,7 +21,7 @@
 
 <div class="both">
   <section aria-label="Fill">
-    <h3>Fill, 314.16 of {session.view.edition}</h3>
+    <h2>Fill, 314.16 of {session.view.edition}</h2>
     {#if !contents.ok}
       <p class="unknown">? Not judged: {contents.message}.</p>
     {:else if fill}
@@ -65,7 +65,7 @@
     {/if}
   </section>
   <section aria-label="Parts">
-    <h3>Parts</h3>
+    <h2>Parts</h2>
     <ul>
       {#if device}<li>{device.name}</li>{/if}
       {#each wiring.splices as s (s.id)}

@@ -5,8 +5,10 @@
     withCables,
     withConductors,
     withSplices,
+    withToward,
     type SeenConductor,
   } from '#core/boxes/asFound.ts';
+  import { fedFrom, runOf, stopOf } from '#core/circuits/run.ts';
   import { EMPTY_WIRING, functionName, type Cable } from '#core/boxes/wiring.ts';
   import { COLORS, CONDUCTOR_FUNCTIONS, type Box, type BoxWiring } from '#core/job/schema.ts';
   import { lastPerson } from '../../readings.ts';
@@ -39,6 +41,17 @@
       cable,
       cable.conductors.map((c, i) => (i === at ? { ...c, ...values } : c)),
     );
+  /** Boxes that the plan feeds from here: a cable that was found may be the one to any of them. */
+  const onward = $derived.by(() => {
+    const on = stopOf(session.view, box);
+    return on ? fedFrom(runOf(session.view, on.circuit), on.stop).map((s) => s.box) : [];
+  });
+  const towards = $derived([
+    { value: 'unknown', name: 'Not known' },
+    { value: 'feed', name: 'The feed' },
+    { value: 'onward', name: 'On, to a box not known' },
+    ...onward.map((b) => ({ value: b.id, name: `On to ${b.name}` })),
+  ]);
   const COLOR_OPTIONS = COLORS.map((value) => ({ value, name: value }));
   const FUNCTION_OPTIONS = CONDUCTOR_FUNCTIONS.map((value) => ({ value, name: functionName(value) }));
 </script>
@@ -61,6 +74,12 @@
 {#each wiring.cables as cable, n (cable.id)}
   <fieldset>
     <legend>Cable {n + 1}</legend>
+    <Choice
+      label="Goes to"
+      value={cable.toward}
+      options={towards}
+      set={(toward) => record(withToward(wiring, cable.id, toward))}
+    />
     {#each cable.conductors as c, i (c.id)}
       <div class="conductor">
         <Core color={c.color} />

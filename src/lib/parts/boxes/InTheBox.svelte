@@ -6,7 +6,7 @@
   const session = useSession();
 </script>
 
-<p><a href="/job/{session.jobId}/trim?box={boxId}">In the box: wiring, steps, fill ›</a></p>
+<p><a href="/job/{session.jobId}/trim?box={boxId}">Wiring, steps and fill of this box ›</a></p>
 
 <style>
   a {
