@@ -33,7 +33,7 @@
     <table>
       <thead>
         <tr
-          ><th></th>{#each shown as [pair, name] (pair)}<th>{name}</th>{/each}</tr
+          ><td></td>{#each shown as [pair, name] (pair)}<th>{name}</th>{/each}</tr
         >
       </thead>
       <tbody>
