@@ -1,11 +1,12 @@
 /** `hekto box`: what is joined to what in a box, what it does when energized, its fill; as planned, recorded or changed. */
 import { writeFileSync } from 'node:fs';
+import { withJumper } from '#core/boxes/asFound.ts';
 import { contentsOf, roomOf, wiringIn } from '#core/boxes/contents.ts';
 import { fillOf, fits } from '#core/boxes/fill.ts';
 import { pictureOf } from '#core/boxes/picture.ts';
 import { isFollowed, plannedBoxes } from '#core/boxes/planned.ts';
 import { svgOf } from '#core/boxes/svg.ts';
-import { endName, endsOf, functionName, moved, placeOf, placesOf } from '#core/boxes/wiring.ts';
+import { endName, endsOf, functionName, handsOf, moved, placeOf, placesOf } from '#core/boxes/wiring.ts';
 import { runOf, stopOf } from '#core/circuits/run.ts';
 import { energized } from '#core/effects/energized.ts';
 import type { BoxWiring } from '#core/job/schema.ts';
@@ -32,10 +33,23 @@ function changed(wiring: BoxWiring, moves: readonly string[]): BoxWiring {
   }, wiring);
 }
 
+/** Conductors more of `--jumper PLACE=PLACE`. */
+function jumped(wiring: BoxWiring, jumpers: readonly string[]): BoxWiring {
+  const places = placesOf(wiring).map((p) => p.id);
+  return jumpers.reduce((now, text) => {
+    const [from = '', to = ''] = text.split('=');
+    for (const place of [from, to])
+      if (!places.includes(place))
+        refuse('--jumper', `“${place}” is no place of this box; expected one of ${places.join(', ')}`);
+    return withJumper(now, from, to);
+  }, wiring);
+}
+
 export async function runBox(args: string[]): Promise<number> {
   const { values, positionals } = parsed(args, {
     box: { type: 'string' },
     move: { type: 'string', multiple: true },
+    jumper: { type: 'string', multiple: true },
     svg: { type: 'string' },
     json: { type: 'boolean' },
   });
@@ -47,7 +61,7 @@ export async function runBox(args: string[]): Promise<number> {
   const view = new View(document);
   const before =
     wiringIn(view, box) ?? refuse('--box', `${box.name} is on no circuit, and nothing in it is recorded`);
-  const wiring = changed(before, values.move ?? []);
+  const wiring = changed(jumped(before, values.jumper ?? []), values.move ?? []);
   const nameOf = (id: string) => document.boxes[id]?.name ?? id;
   const on = stopOf(view, box);
   const run = on && runOf(view, on.circuit);
@@ -64,15 +78,13 @@ export async function runBox(args: string[]): Promise<number> {
       {
         box: box.name,
         recorded: box.wiring?.stage ?? null,
-        conductors: endsOf(wiring)
-          .filter((e) => e.kind !== 'tail' || e.id.endsWith('.b'))
-          .map((e) => ({
-            end: e.id,
-            is: endName(wiring, e.id, nameOf),
-            function: functionName(e.function),
-            at: placeOf(wiring, e.id) ?? (placeOf(wiring, e.id) === null ? 'capped' : 'not looked at'),
-            place: places.find((p) => p.id === placeOf(wiring, e.id))?.name ?? null,
-          })),
+        conductors: handsOf(wiring).map((e) => ({
+          end: e.id,
+          is: endName(wiring, e.id, nameOf),
+          function: functionName(e.function),
+          at: placeOf(wiring, e.id) ?? (placeOf(wiring, e.id) === null ? 'capped' : 'not looked at'),
+          place: places.find((p) => p.id === placeOf(wiring, e.id))?.name ?? null,
+        })),
         splices: wiring.splices,
         energized: effects,
         fill: fill && {

@@ -19,7 +19,7 @@ const USAGE = `hekto: plans and checks house wiring
   hekto check FILE [--json]   check a job file; FILE may be - for standard input
   hekto size [FILE]           size a circuit: JSON in (file or standard input), JSON out
   hekto fill [FILE]           room that a box's contents take, 314.16: JSON in, JSON out
-  hekto box FILE --box NAME [--move END=PLACE ...] [--svg FILE]
+  hekto box FILE --box NAME [--move END=PLACE ...] [--jumper PLACE=PLACE ...] [--svg FILE]
                               a box's wiring, what it does when energized, its fill
   hekto raceway [FILE]        fill of a raceway, Chapter 9: JSON in, JSON out
   hekto cover [FILE]          least depth of what is buried, Table 300.5: JSON in, JSON out

@@ -168,6 +168,18 @@ test('an end is dragged to another terminal, and what was recorded outlives a re
   await sees(app.driver, /✓ As planned/);
 });
 
+test('a jumper from white to ground is put down as it was found, and says what it does', async () => {
+  await app.freshDemo();
+  await app.go(`${JOB}/trim?box=box-k4&tab=done`);
+  await sees(app.driver, /✓ As planned/);
+  await press(app.driver, 'Add a jumper');
+  await put('jumper-1.a', 'silver screw, bottom');
+  await put('jumper-1.b', 'green screw');
+  await sees(app.driver, /!! Danger Neutral current flows in the grounds/);
+  await press(app.driver, 'Take jumper 1 out');
+  await sees(app.driver, /✓ As planned/);
+});
+
 test('picture, table, steps and the exported SVG say the same of a box', async () => {
   await app.freshDemo();
   const job = tamarackJob();

@@ -1,6 +1,6 @@
 /** Putting down what an opened box has: cables, their conductors, splices. Ends of what is taken away go with it. */
 import type { BoxWiring, RecordedWiring } from '#core/job/schema.ts';
-import { endsOf, EMPTY_WIRING, type Cable, type CableConductor } from './wiring.ts';
+import { endsOf, EMPTY_WIRING, tailEnds, type Cable, type CableConductor, type Tail } from './wiring.ts';
 
 /** A conductor as it is seen, before it has a name in its cable. */
 export type SeenConductor = Pick<CableConductor, 'color' | 'function'>;
@@ -99,6 +99,30 @@ export function withSplices(wiring: BoxWiring, count: number): BoxWiring {
     splices: [...kept, ...more],
     places: wiring.places.filter((p) => p.at === null || !gone.has(p.at)),
   };
+}
+
+/** A short conductor more between two places, as somebody put it there; null is an end that hangs loose. */
+export function withJumper(wiring: BoxWiring, from: string | null, to: string | null): BoxWiring {
+  let n = 1;
+  while (wiring.tails.some((t) => t.id === `jumper-${n}`)) n++;
+  const tail: Tail = { id: `jumper-${n}`, color: 'bare', function: 'unknown' };
+  const [a, b] = tailEnds(tail);
+  return {
+    ...wiring,
+    tails: [...wiring.tails, tail],
+    places: [...wiring.places, { end: a, at: from }, { end: b, at: to }],
+  };
+}
+
+/** The wiring without a jumper that was put in. */
+export const withoutJumper = (wiring: BoxWiring, id: string): BoxWiring =>
+  pruned({ ...wiring, tails: wiring.tails.filter((t) => t.id !== id) });
+
+/** A splice more, with nothing in it. */
+export function withSplice(wiring: BoxWiring): BoxWiring {
+  let n = 1;
+  while (wiring.splices.some((s) => s.id === `splice-extra-${n}`)) n++;
+  return { ...wiring, splices: [...wiring.splices, { id: `splice-extra-${n}`, connector: 'unknown' }] };
 }
 
 /** A wiring on record; null where nothing is left to record. @param at UTC time */

@@ -183,12 +183,20 @@ const FUNCTION_NAMES: Readonly<Record<ConductorFunction, string>> = {
 /** What a conductor is there for, in words. */
 export const functionName = (fn: ConductorFunction): string => FUNCTION_NAMES[fn];
 
+/** A tail that is in no plan: somebody put it there. */
+export const isJumper = (end: string): boolean => end.startsWith('jumper-');
+
+/** Ends that a hand takes: a tail is one thing, taken where it goes; of a jumper both ends are. */
+export const handsOf = (wiring: BoxWiring): End[] =>
+  endsOf(wiring).filter((e) => e.kind !== 'tail' || e.id.endsWith('.b') || isJumper(e.id));
+
 /** What an end is called beside the others of its box: its looks, and where it goes. @param nameOf a box by its id */
 export function endName(wiring: BoxWiring, id: string, nameOf: (box: string) => string): string {
   const end = endsOf(wiring).find((e) => e.id === id);
   if (!end) return id;
   if (end.kind === 'lead') return terminalOf(wiring, id)!.terminal.name;
-  if (end.kind === 'tail') return `${end.color} tail`;
+  if (end.kind === 'tail')
+    return isJumper(end.id) ? `jumper, ${id.endsWith('.a') ? 'one' : 'other'} end` : `${end.color} tail`;
   const looks = end.mark === null ? end.color : `${end.color}, marked ${end.mark},`;
   return `${looks} ${cableWords(end.cable!, nameOf)}`;
 }

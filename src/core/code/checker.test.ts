@@ -161,6 +161,19 @@ test('after any edits, re-checking what changed gives the list of a check from n
   );
 });
 
+test('equipment moved to the circuit of its service receptacle is looked at again', () => {
+  const document = tamarackJob();
+  const checker = new Checker(document);
+  const { changes, document: after } = run(document, {
+    type: 'move-stop',
+    boxId: 'box-m4',
+    circuitId: 'circuit-boiler',
+    after: null,
+  });
+  checker.apply(changes);
+  assert.deepEqual(checker.findings(), check(after));
+});
+
 test('an edit alters only what it touches: all else stays the same object', () => {
   const document = tamarackJob();
   const checker = new Checker(document);

@@ -1,6 +1,7 @@
 /** Wrong landings with what they do, worked out by hand from circuit laws; and protection against what is reached. */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { withJumper } from '#core/boxes/asFound.ts';
 import { plannedBoxes } from '#core/boxes/planned.ts';
 import { KINDS, runOfKind, SCHOOLS } from '#core/boxes/testing.ts';
 import { moved } from '#core/boxes/wiring.ts';
@@ -272,6 +273,56 @@ for (const [name, at, moves, said, unsaid = []] of WRONG)
           }
         : wire(planned, moves);
     const { effects } = energized(run, stop, changed);
+    const all = effects.map((e) => `${e.level} ${e.text}`).join('\n');
+    for (const words of said) assert.match(all, words);
+    for (const words of unsaid) assert.doesNotMatch(all, words);
+  });
+
+/** Jumpers that people put in, with what they do. */
+const JUMPED: [kind: string, box: string, from: string, to: string, said: RegExp[], unsaid?: RegExp[]][] = [
+  // Beside a real ground: readings are right, and the neutral current has two ways home.
+  [
+    'the end of a run',
+    'A',
+    'device.silver-2',
+    'device.green',
+    [/danger Neutral current flows in the grounds/, /wrong A: 2 conductors under the green screw/],
+    [/reversed|goes nowhere/],
+  ],
+  // Without one: the three slots read correct, and hang on the neutral.
+  [
+    'no ground, a GFCI first',
+    'B',
+    'device.silver-2',
+    'device.green',
+    [/danger False ground at B/],
+    [/Neutral current/],
+  ],
+  ['the end of a run', 'A', 'device.brass-2', 'device.silver-2', [/danger A hot meets/]],
+  [
+    'a switch with its feed',
+    'S',
+    'device.line',
+    'device.load',
+    [/wrong L is live, where the plan has it off/],
+  ],
+  // Around the device: the load side is fed without it.
+  [
+    'a GFCI with what follows on LOAD',
+    'G',
+    'device.line-hot',
+    'device.load-hot',
+    [/danger G, B, C are no longer protected by the GFCI at G/],
+  ],
+];
+for (const [name, at, from, to, said, unsaid = []] of JUMPED)
+  test(`a jumper: ${name}, ${at} from ${from} to ${to}`, () => {
+    const run = runOfKind(
+      KINDS.find((k) => k.name === name)!,
+      SCHOOLS[0]!,
+    );
+    const stop = run.stops.findIndex((s) => s.box.name === at);
+    const { effects } = energized(run, stop, withJumper(plannedBoxes(run)[stop]!, from, to));
     const all = effects.map((e) => `${e.level} ${e.text}`).join('\n');
     for (const words of said) assert.match(all, words);
     for (const words of unsaid) assert.doesNotMatch(all, words);

@@ -314,6 +314,33 @@ test('a version 8 file is brought up to date: its words as the trade spells them
   assert.doesNotMatch(serialize(after), /aluminium|"colour"|traveller|hard-wired|disposer/);
 });
 
+test('a version 9 file is brought up to date: what was found in its boxes is wiring, nothing lost', () => {
+  const text = readFileSync(new URL('../../../tests/files/job-version-9.json', import.meta.url), 'utf8');
+  const before = JSON.parse(text) as {
+    boxes: {
+      id: string;
+      found: { cables: number; conductors: { color: string }[]; splices: number } | null;
+    }[];
+  };
+  const after = parseFile(text);
+  const opened = before.boxes.filter((b) => b.found !== null);
+  assert.ok(opened.length >= 3);
+  for (const { id, found } of opened) {
+    const { wiring, found: rest } = after.boxes[id]!;
+    assert.equal(wiring!.stage, 'as-found');
+    assert.equal(wiring!.wiring.cables.length, found!.cables);
+    assert.equal(wiring!.wiring.splices.length, found!.splices);
+    assert.deepEqual(
+      wiring!.wiring.cables.flatMap((c) => c.conductors.map((k) => k.color)),
+      found!.conductors.map((c) => c.color),
+    );
+    assert.ok(rest!.signs.length > 0);
+  }
+  assert.ok(Object.values(after.boxes).every((b) => b.device.build === 'usual' && b.school === null));
+  assert.deepEqual(after.job.settings.school.joining, 'pigtail');
+  assert.deepEqual(after.ticks, {});
+});
+
 test('rows that are none are refused by their place, in old versions too', () => {
   for (const version of [2, 3, 4, 5, 6, 7, 8, 9]) {
     const url = new URL(`../../../tests/files/job-version-${version}.json`, import.meta.url);

@@ -7,7 +7,19 @@ import { plannedBoxes } from '#core/boxes/planned.ts';
 import { BOX, endOf, endsOf, FEED, tailEnds, terminalAt, type End } from '#core/boxes/wiring.ts';
 import type { Run, RunStop } from '#core/circuits/run.ts';
 import type { BoxWiring, ConductorFunction } from '#core/job/schema.ts';
-import { EARTH, OPEN_OHMS, type Branch, type Network, type Source } from './network.ts';
+import {
+  BREAKER_OHMS,
+  CONTACT_OHMS,
+  CORD_OHMS,
+  JOINT_OHMS,
+  Layout,
+  OTHER_OHMS,
+  PERSON_OHMS,
+} from './layout.ts';
+import { EARTH, OPEN_OHMS, type Network } from './network.ts';
+import { houseBars, sourceBars, type House } from './supply.ts';
+
+export { JOINT_OHMS, PERSON_OHMS } from './layout.ts';
 
 /** Conductors of a circuit: black and red are its hots, whatever color they have. */
 export const CONDUCTORS = [
@@ -116,84 +128,23 @@ export interface Use {
 }
 const NOTHING_ON: Use = { amps: new Map(), open: new Set() };
 
-/** Ohms of what is not cable; usual figures, none of which a reading depends on while the wiring is sound. */
-const SOURCE_OHMS = 0.02;
-const BOND_OHMS = 0.001;
-const ELECTRODE_OHMS = 25;
-const BREAKER_OHMS = 0.005;
-export const JOINT_OHMS = 0.001;
-const CONTACT_OHMS = 0.005;
-const CORD_OHMS = 0.05;
-/** The neutral of another circuit, from where it is within reach to its bar. */
-const OTHER_OHMS = 0.1;
-/** A person, hand to foot; IEC 60479-1 puts half of all people above about this at 120 V in damp surroundings. */
-export const PERSON_OHMS = 1000;
-/** Farads an inch between two conductors of a cable, about 15 pF a foot. */
-const CAPACITANCE = 15e-12 / 12;
-/** Siemens from any node to earth across air and dirt, so that nothing floats. */
-const LEAK = 1e-10;
-
-/** Lays out one circuit. */
-class Layout {
-  readonly nodes: string[] = [];
-  readonly branches: Branch[] = [];
-  readonly sources: Source[] = [];
-  readonly spots: Spot[] = [];
-  /** Ends that land on a device themselves are found under both names. */
-  readonly aliases: [number, Spot][] = [];
-
-  node(name: string): number {
-    const at = this.nodes.push(name) - 1;
-    this.branches.push({ from: at, to: EARTH, conductance: LEAK, capacitance: 0 });
-    return at;
-  }
-
-  join(from: number, to: number, ohms: number, spot?: Omit<Spot, 'branch'>): Spot | null {
-    const branch = this.branches.push({ from, to, conductance: 1 / ohms, capacitance: 0 }) - 1;
-    if (!spot) return null;
-    const placed = { ...spot, branch };
-    this.spots.push(placed);
-    return placed;
-  }
-
-  /** Half of a segment's stray capacitance between the conductors of one of its ends. */
-  couple(side: readonly number[], length: number): void {
-    for (let a = 0; a < side.length; a++)
-      for (let b = a + 1; b < side.length; b++)
-        this.branches.push({
-          from: side[a]!,
-          to: side[b]!,
-          conductance: 0,
-          capacitance: (CAPACITANCE * length) / 2,
-        });
-  }
-}
-
 /**
  * @param boxes the wiring of each box by its position in the stops; as planned where it is not given
+ * @param house what feeds the circuit's panel; without it a source stands at the panel itself
  */
 export function wiringOf(
   run: Run,
   use: Use = NOTHING_ON,
   boxes: readonly BoxWiring[] = plannedBoxes(run),
+  house: House | null = null,
 ): Wiring {
   const { circuit, stops } = run;
   const layout = new Layout();
   const { node, join } = { node: layout.node.bind(layout), join: layout.join.bind(layout) };
 
-  const neutralBar = node('panel.neutral');
-  const groundBar = node('panel.ground');
-  join(neutralBar, groundBar, BOND_OHMS);
-  join(groundBar, EARTH, ELECTRODE_OHMS);
   const half = run.volts > 150 ? run.volts / 2 : run.volts;
-  const bus = (conductor: 'black' | 'red', volts: number): number => {
-    const leg = node(`service.${conductor}`);
-    const at = node(`panel.bus.${conductor}`);
-    layout.sources.push({ from: neutralBar, to: leg, volts, ohms: SOURCE_OHMS });
-    join(leg, at, JOINT_OHMS, { stop: -1, conductor, part: 'supply' });
-    return at;
-  };
-  const buses = { black: bus('black', half), red: bus('red', -half) };
+  const bars = house ? houseBars(layout, house, half) : sourceBars(layout, half);
+  const { neutral: neutralBar, ground: groundBar, bus: buses } = bars;
   const breaker = (conductor: 'black' | 'red'): number => {
     const out = node(`panel.breaker.${conductor}`);
     const ohms = use.dead ? OPEN_OHMS : BREAKER_OHMS;

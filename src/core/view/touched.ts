@@ -208,6 +208,8 @@ function collect(
       if (row) touched.panel.add(row.panelId);
       for (const stop of row?.stops ?? []) touched.box.add(stop.boxId);
     }
+    // The receptacle for service hangs on another circuit than its equipment.
+    for (const fixture of view.serviced()) touched.fixture.add(fixture.id);
   } else if (table === 'panels') {
     // Feeders hang together, and there are few.
     for (const panel in document.panels) touched.panel.add(panel);

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { endName, endsOf, functionName, placeOf, placesOf } from '#core/boxes/wiring.ts';
+  import { endName, functionName, handsOf, placeOf, placesOf } from '#core/boxes/wiring.ts';
   import type { BoxWiring } from '#core/job/schema.ts';
   import Core from './Core.svelte';
 
@@ -22,8 +22,7 @@
     if (at === undefined) return NOT_SEEN;
     return at === null ? NOWHERE : (places.find((p) => p.id === at)?.name ?? at);
   };
-  /** Ends that a hand takes: a tail is one thing, shown by where it goes. */
-  const ends = $derived(endsOf(wiring).filter((e) => e.kind !== 'tail' || e.id.endsWith('.b')));
+  const ends = $derived(handsOf(wiring));
 </script>
 
 <table>

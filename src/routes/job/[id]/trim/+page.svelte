@@ -263,6 +263,10 @@
                 >
                 <Act pressed={trim.stage === 'as-done'} onclick={() => trim.setStage('as-done')}>As done</Act>
                 <Act onclick={trim.addSplice}>Add a splice</Act>
+                <Act onclick={trim.addJumper}>Add a jumper</Act>
+                {#each trim.jumpers as id (id)}
+                  <Act kind="danger" onclick={() => trim.takeJumper(id)}>Take {id.replace('-', ' ')} out</Act>
+                {/each}
                 {#if box.wiring}<Act kind="main" onclick={trim.mend}>Mended: as planned again</Act>{/if}
               </div>
               {#if box.wiring}

@@ -1,8 +1,8 @@
 /** What Trim shows of one box, and what a person does there. */
-import { recordOf } from '#core/boxes/asFound.ts';
+import { recordOf, withJumper, withoutJumper, withSplice } from '#core/boxes/asFound.ts';
 import type { Picture } from '#core/boxes/picture.ts';
 import { actualWiring, isFollowed, plannedBoxes } from '#core/boxes/planned.ts';
-import { differences, EMPTY_WIRING, moved, sameWiring } from '#core/boxes/wiring.ts';
+import { differences, EMPTY_WIRING, isJumper, moved, sameWiring } from '#core/boxes/wiring.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { energized } from '#core/effects/energized.ts';
 import { circuitsInOrder } from '#core/job/document.ts';
@@ -148,15 +148,11 @@ export class Trimming {
       yokes: wiring.yokes.map((y) => (y.id === yoke ? { ...y, [flip]: !y[flip] } : y)),
     });
   };
-  addSplice = (): void => {
-    const wiring = this.wiring!;
-    let n = 1;
-    while (wiring.splices.some((s) => s.id === `splice-extra-${n}`)) n++;
-    void this.record({
-      ...wiring,
-      splices: [...wiring.splices, { id: `splice-extra-${n}`, connector: 'unknown' }],
-    });
-  };
+  addSplice = (): void => void this.record(withSplice(this.wiring!));
+  /** A conductor more between two places; its ends are then put where they are. */
+  addJumper = (): void => void this.record(withJumper(this.wiring!, null, null));
+  readonly jumpers = $derived.by(() => (this.wiring?.tails ?? []).map((t) => t.id).filter(isJumper));
+  takeJumper = (id: string): void => void this.record(withoutJumper(this.wiring!, id));
   setStage = (stage: RecordedWiring['stage']): void => {
     if (this.wiring) void this.record(this.wiring, stage);
   };
