@@ -1,6 +1,8 @@
 import assert from 'node:assert/strict';
 import { spawnSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { test } from 'node:test';
 
 const root = new URL('../', import.meta.url).pathname;
@@ -44,6 +46,22 @@ const STATUS: [string, string, number][] = [
   ['hekto solve demo/tamarack-court.json --circuit "No such circuit"', '', 2],
   ['hekto solve demo/tamarack-court.json --circuit "Studio receptacles" --faults "[{"', '', 2],
   ["hekto solve demo/tamarack-court.json --circuit 'Studio receptacles' --faults '[null]'", '', 2],
+  ['hekto box demo/tamarack-court.json --box K3', '', 0],
+  ['hekto box demo/tamarack-court.json --box K3 --move feed.black=capped', '', 1],
+  ['hekto box demo/tamarack-court.json --box E3', '', 1],
+  ['hekto box demo/tamarack-court.json --box K3 --move feed.black=nowhere', '', 2],
+  ['hekto box demo/tamarack-court.json --box K3 --move', '', 2],
+  ['hekto box demo/tamarack-court.json --box K3 --jumper device.green', '', 2],
+  ['hekto box demo/tamarack-court.json --box Z99', '', 2],
+  ['hekto box demo/tamarack-court.json', '', 2],
+  ['hekto solve demo/tamarack-court.json --circuit Range --house off', '', 0],
+  ['hekto solve demo/tamarack-court.json --circuit Range --house never', '', 2],
+  [`hekto solve demo/tamarack-court.json --circuit Range --house-faults '[{"kind": "no-bond"}]'`, '', 2],
+  [
+    `hekto solve demo/tamarack-court.json --circuit Range --house off --house-faults '[{"kind": "flood"}]'`,
+    '',
+    2,
+  ],
   ['hekto help', '', 0],
   ['hekto', '', 2],
   ['hekto fly', '', 2],
@@ -102,4 +120,22 @@ test('a name that fits several circuits is refused with the list, one of several
   const twice = solve(job, `--circuit circuit-studio --touch ${name(studio.stops[0].boxId).name}`);
   assert.equal(twice.status, 2);
   assert.match(twice.stdout, /is the name of another outlet/);
+});
+
+test('the wiring of a box goes out with what it does; a jumper is said, and the picture is a file', () => {
+  const svg = `${mkdtempSync(join(tmpdir(), 'hekto-cli-'))}/k3.svg`;
+  const { stdout, status } = shell(
+    `hekto box demo/tamarack-court.json --box K3 --jumper device.silver-2=device.green --svg ${svg}`,
+  );
+  assert.equal(status, 1);
+  const box = JSON.parse(stdout) as {
+    conductors: { end: string; at: string }[];
+    energized: { effects: { text: string }[] };
+    fill: { volume: number };
+  };
+  assert.ok(box.conductors.some((c) => c.end === 'jumper-1.a' && c.at === 'device.silver-2'));
+  assert.ok(box.energized.effects.some((e) => /Neutral current flows in the grounds/.test(e.text)));
+  // Two 12/2 with grounds, a device, clamps: 4 × 2.25 + 2.25 + 4.5 + 2.25.
+  assert.equal(box.fill.volume, 18);
+  assert.match(readFileSync(svg, 'utf8'), /^<svg xmlns=[\s\S]*jumper-1[\s\S]*<\/svg>/);
 });
