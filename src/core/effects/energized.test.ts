@@ -7,7 +7,8 @@ import { KINDS, runOfKind, SCHOOLS } from '#core/boxes/testing.ts';
 import { moved } from '#core/boxes/wiring.ts';
 import type { BoxWiring } from '#core/job/schema.ts';
 import { randomRun } from '#core/network/testing.ts';
-import { energized, guardedBy } from './energized.ts';
+import { energized } from './energized.ts';
+import { guardedBy } from './guarding.ts';
 
 /** Ends with the places they are moved to. */
 type Moves = Record<string, string | null>;

@@ -3,38 +3,27 @@
  * position of its switches, beside what it does as planned.
  */
 import { plannedBoxes } from '#core/boxes/planned.ts';
-import { BOX, endsOf, placesOf, type End } from '#core/boxes/wiring.ts';
+import { endsOf, placesOf, type End } from '#core/boxes/wiring.ts';
 import type { Run } from '#core/circuits/run.ts';
 import { currentIn, magnitude, resistor, solved } from '#core/instruments/connect.ts';
-import { LOW_OHMS } from '#core/instruments/meter.ts';
-import { breakerLoad, difference, groundedNeutralTrips, isReversed } from '#core/instruments/protection.ts';
+import { breakerLoad } from '#core/instruments/protection.ts';
 import type { BoxWiring, ConductorFunction } from '#core/job/schema.ts';
 import { EARTH, MAINS_HERTZ, OPEN_OHMS } from '#core/network/network.ts';
-import { Predictor, type Probe } from '#core/network/predict.ts';
-import {
-  PERSON_OHMS,
-  spotKey,
-  wiringOf,
-  type FaceNodes,
-  type Use,
-  type Wiring,
-} from '#core/network/wiring.ts';
+import type { Probe } from '#core/network/predict.ts';
+import { PERSON_OHMS, spotKey, wiringOf, type Use, type Wiring } from '#core/network/wiring.ts';
 import { round } from '#core/units/quantity.ts';
-
-interface Effect {
-  /** `danger`: may kill or burn. `wrong`: does not work as meant, or is not protected. */
-  level: 'danger' | 'wrong';
-  text: string;
-}
-
-/** Volts at one face on a meter that loads, every switch where its load is on; null where it has no such pair. */
-export interface FaceVolts {
-  face: string;
-  hotNeutral: number | null;
-  hotGround: number | null;
-  neutralGround: number | null;
-  hotHot: number | null;
-}
+import { Findings, type Effect, type Finding, type When } from './findings.ts';
+import { breakerHolds, loadsOf, protection, TEST_AMPS } from './guarding.ts';
+import {
+  isDead,
+  isLive,
+  plannedShown,
+  readAll,
+  show,
+  withReset,
+  type FaceVolts,
+  type Shown,
+} from './shown.ts';
 
 export interface Energized {
   /** The worst first; empty where nothing differs from the plan. */
@@ -44,163 +33,15 @@ export interface Energized {
   planned: FaceVolts[];
 }
 
-/** What a face shows in one state of the switches. */
-interface Shown extends FaceVolts {
-  stop: number;
-  /** Each contact to earth itself, whatever its ground slot is. */
-  hotEarth: number | null;
-  otherEarth: number | null;
-  neutralEarth: number | null;
-  /** Through a body from the metal that can be touched there to earth, the most of it, amperes. */
-  bodyAmps: number;
-}
-
 /** More switches than this are not all combined. */
 const MOST_SWITCHES = 4;
-const LIVE = 60;
-const DEAD = 10;
 /** A shock that hurts and may not let go, amperes. */
 const SHOCK = 0.005;
 /** Current in a ground that is no leak, amperes, with one ampere at each outlet. */
 const STRAY_AMPS = 0.05;
-/** Amperes at each outlet for what shows under load alone. */
-const TEST_AMPS = 1;
 
 const subsets = (list: readonly number[]): number[][] =>
   list.reduce<number[][]>((all, one) => [...all, ...all.map((s) => [...s, one])], [[]]);
-
-/** Readings of many pairs at once, each with its own meter. */
-function readAll(wiring: Wiring, probes: readonly Probe[]): Float64Array {
-  const volts = new Float64Array(probes.length);
-  new Predictor(wiring, [], probes, MAINS_HERTZ, 1).readings(volts);
-  return volts;
-}
-
-/** Metal that can be touched at a stop: the ground contacts, the green screw of its device, the box. */
-function metalOf({ terminals, inBox }: Wiring, stop: number): number[] {
-  const nodes = inBox[stop]!;
-  const at = [terminals[stop]!.ground, nodes.get(BOX), nodes.get('device.green')];
-  return [...new Set(at.flatMap((n) => n ?? []))];
-}
-
-function show(wiring: Wiring): Shown[] {
-  const probes: Probe[] = [];
-  const ask = (a: number | null, b: number | null, ohms = LOW_OHMS): number | null =>
-    a === null || b === null || a === b ? null : probes.push({ a, b, ohms }) - 1;
-  const earth = wiring.panel.ground;
-  const asked = wiring.terminals.flatMap(({ faces, ground: slot }, stop) => {
-    const metal = metalOf(wiring, stop).map((node) => ask(node, EARTH, PERSON_OHMS));
-    const list: readonly Partial<FaceNodes>[] = faces.length > 0 ? faces : [{}];
-    return list.map(({ name = '', hot = null, hotB = null, neutral = null, ground = null }) => ({
-      stop,
-      face: name,
-      hotNeutral: ask(hot, neutral),
-      hotGround: ask(hot, ground ?? slot),
-      hotEarth: ask(hot, earth),
-      otherEarth: ask(hotB, earth),
-      neutralEarth: ask(neutral, earth),
-      neutralGround: ask(neutral, ground ?? slot),
-      hotHot: ask(hot, hotB),
-      metal,
-    }));
-  });
-  const volts = readAll(wiring, probes);
-  const read = (at: number | null) => (at === null ? null : round(volts[at]!, 1));
-  return asked.map(
-    ({
-      stop,
-      face,
-      hotNeutral,
-      hotGround,
-      hotEarth,
-      otherEarth,
-      neutralEarth,
-      neutralGround,
-      hotHot,
-      metal,
-    }): Shown => ({
-      stop,
-      face,
-      hotNeutral: read(hotNeutral),
-      hotGround: read(hotGround),
-      hotEarth: read(hotEarth),
-      otherEarth: read(otherEarth),
-      neutralEarth: read(neutralEarth),
-      neutralGround: read(neutralGround),
-      hotHot: read(hotHot),
-      bodyAmps: Math.max(0, ...metal.map((at) => (at === null ? 0 : volts[at]! / PERSON_OHMS))),
-    }),
-  );
-}
-
-/** Devices that do not reset as they are wired: their contacts stay open, and their faces with them. */
-function withReset(run: Run, boxes: readonly BoxWiring[], use: Use): Wiring {
-  const wiring = wiringOf(run, use, boxes);
-  const stuck = run.stops.flatMap(({ box }, stop) =>
-    ['gfci', 'outlet-afci'].includes(box.device.kind) && isReversed(wiring, stop) ? [stop] : [],
-  );
-  return stuck.length === 0 ? wiring : wiringOf(run, { ...use, notReset: new Set(stuck) }, boxes);
-}
-
-const remembered = new WeakMap<Run, Map<string, Shown[]>>();
-
-/** As planned, for a position of the switches. */
-function plannedShown(run: Run, open: readonly number[]): Shown[] {
-  const known = remembered.get(run) ?? new Map<string, Shown[]>();
-  remembered.set(run, known);
-  const key = open.join(' ');
-  const shown = known.get(key) ?? show(wiringOf(run, { amps: new Map(), open: new Set(open) }));
-  known.set(key, shown);
-  return shown;
-}
-
-/** In which position of the switches something was found, out of how many. */
-interface When {
-  when: string;
-  of: number;
-}
-const ALWAYS: When = { when: '', of: 1 };
-
-interface Finding {
-  level: Effect['level'];
-  /** Faces by the outlet that they are of; an outlet as such has none. */
-  outlets: Map<string, Set<string>>;
-  whens: Set<string>;
-  /** Positions of the switches in which it could be found. */
-  of: number;
-  say: (who: string, many: boolean, when: string) => string;
-}
-
-/** Collects what is said of several outlets, and of several positions of the switches, in one sentence. */
-class Findings {
-  private readonly by = new Map<string, Finding>();
-
-  add(
-    kind: string,
-    level: Effect['level'],
-    [outlet, face]: readonly [outlet: string, face: string],
-    say: Finding['say'],
-    { when, of }: When = ALWAYS,
-  ): void {
-    const known = this.by.get(kind) ?? { level, outlets: new Map(), whens: new Set(), of, say };
-    known.outlets.set(outlet, (known.outlets.get(outlet) ?? new Set()).add(face));
-    known.whens.add(when);
-    this.by.set(kind, known);
-  }
-
-  list(): Effect[] {
-    return [...this.by.values()]
-      .map(({ level, outlets, whens, of, say }) => {
-        const names = [...outlets].map(([outlet, faces]) =>
-          faces.size === 1 && !faces.has('') ? `${outlet} (${[...faces][0]})` : outlet,
-        );
-        const when =
-          whens.size >= of ? '' : whens.size === 1 ? [...whens][0]! : ' in some positions of its switches';
-        return { level, text: say(names.join(', '), names.length > 1, when) };
-      })
-      .sort((a, b) => Number(a.level === 'wrong') - Number(b.level === 'wrong'));
-  }
-}
 
 /**
  * @param at position of the box in the run's stops
@@ -262,9 +103,6 @@ function overcurrent(run: Run, wiring: Wiring, when: When, findings: Findings): 
   );
   return true;
 }
-
-const isLive = (v: number | null): boolean => v !== null && v >= LIVE;
-const isDead = (v: number | null): boolean => v === null || v < DEAD;
 
 function compare(run: Run, planned: Shown, now: Shown, when: When, findings: Findings): void {
   const { box } = run.stops[now.stop]!;
@@ -394,109 +232,6 @@ function meetings(run: Run, at: number, wiring: BoxWiring, findings: Findings): 
             `The ${what} of two circuits are joined at ${who}: with one breaker off the other still feeds it, and ground-fault and arc-fault breakers trip.`,
         );
   }
-}
-
-/** Outlets that a device of the circuit is meant to protect, and does not. */
-function protection(run: Run, boxes: readonly BoxWiring[], findings: Findings): void {
-  const none = new Set<number>();
-  run.stops.forEach(({ box }, device) => {
-    if (box.device.kind !== 'gfci' && box.device.kind !== 'outlet-afci') return;
-    const what = box.device.kind === 'gfci' ? 'GFCI' : 'AFCI device';
-    const closed = wiringOf(run, { amps: new Map(), open: none }, boxes);
-    if (isReversed(closed, device)) {
-      findings.add(
-        'reset',
-        'wrong',
-        [box.name, ''],
-        (who) =>
-          `${who}: its feed is on LOAD. One made since 2006 does not reset and its face is dead; an older one feeds its face unprotected.`,
-      );
-      return;
-    }
-    const behind = guardedBy(run, boxes, device);
-    const meant = guardedBy(run, plannedBoxes(run), device);
-    const at = (stop: number) => [run.stops[stop]!.box.name, ''] as const;
-    for (const stop of meant)
-      if (!behind.has(stop))
-        findings.add(
-          `unguarded ${device}`,
-          'danger',
-          at(stop),
-          (who, many) =>
-            `${who} ${many ? 'are' : 'is'} no longer protected by the ${what} at ${box.name}: fed from its LINE side, or past it.`,
-        );
-    for (const stop of behind)
-      if (!meant.has(stop))
-        findings.add(
-          `guarded ${device}`,
-          'wrong',
-          at(stop),
-          (who, many) =>
-            `${who} ${many ? 'go' : 'goes'} dead with the ${what} at ${box.name}, which the plan does not have.`,
-        );
-    if (box.device.kind !== 'gfci') return;
-    const sensor = { at: 'box', stop: device } as const;
-    if (groundedNeutralTrips(closed, sensor))
-      findings.add(
-        `joined ${device}`,
-        'wrong',
-        [box.name, ''],
-        (who) => `The GFCI at ${who} trips and does not hold: neutral and ground are joined behind it.`,
-      );
-    else {
-      const loaded = wiringOf(run, { amps: loadsOf(run), open: none }, boxes);
-      if (breakerHolds(run, loaded) && difference(loaded, solved(loaded), sensor) >= CLASS_A_TRIPS)
-        findings.add(
-          `unequal ${device}`,
-          'wrong',
-          [box.name, ''],
-          (who) =>
-            `The GFCI at ${who} trips as soon as something behind it draws current: what goes out by it does not come back by it.`,
-        );
-    }
-  });
-}
-
-/** Class A devices open from here on, amperes; UL 943. */
-const CLASS_A_TRIPS = 0.006;
-
-/** One ampere at every outlet. */
-const loadsOf = (run: Run): Map<number, number> =>
-  new Map(
-    run.stops.flatMap(({ box }, k) =>
-      ['switch', 'junction'].includes(box.device.kind) ? [] : [[k, TEST_AMPS] as const],
-    ),
-  );
-
-const breakerHolds = (run: Run, wiring: Wiring): boolean =>
-  breakerLoad(wiring, run.circuit.breaker.rating).amps < 2 * run.circuit.breaker.rating;
-
-/**
- * Stops whose outlets go dead when a protecting device opens: what is fed through its contacts.
- * @param device position of its box in the run's stops
- */
-export function guardedBy(run: Run, boxes: readonly BoxWiring[], device: number): Set<number> {
-  const read = (open: ReadonlySet<number>) => {
-    const wiring = wiringOf(run, { amps: new Map(), open }, boxes);
-    // Reversed, it is the other contact that is live.
-    const hots = wiring.terminals.map(({ hot, faces }) => [
-      ...faces.flatMap((f) => [
-        ...(f.hot === null ? [] : [f.hot]),
-        ...(f.neutral === null ? [] : [f.neutral]),
-      ]),
-      hot,
-    ]);
-    const probes = hots.flat().map((a): Probe => ({ a, b: wiring.panel.neutral, ohms: LOW_OHMS }));
-    const volts = readAll(wiring, probes);
-    let next = 0;
-    return hots.map((list) => {
-      const at = list.map(() => volts[next++]!);
-      return { live: at.some((v) => v >= LIVE), allDead: at.every((v) => v < DEAD) };
-    });
-  };
-  const closed = read(new Set());
-  const open = read(new Set([device]));
-  return new Set(run.stops.flatMap((_, k) => (closed[k]!.live && open[k]!.allDead ? [k] : [])));
 }
 
 /** What shows with loads on alone: current in the grounds, devices that trip, frames that hang on the neutral. */

@@ -10,7 +10,8 @@ import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
 import { circuitsIn, type Point } from './points.ts';
 import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
 import { asDoneGuard, tickGuard } from './trim.ts';
-import { stepsFor, type WorkStep } from '#core/boxes/steps.ts';
+import { stepsFor } from '#core/boxes/steps.ts';
+import type { WorkStep } from '#core/boxes/steps/site.ts';
 
 export type GatedStep = WorkStep & {
   /** Why it stays shut though the box is proved; null when it is open. */

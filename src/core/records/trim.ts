@@ -1,6 +1,7 @@
 /** The work in a box on record: which of its steps are ticked, and whether it may be energized as it was done. */
 import { plannedBoxes } from '#core/boxes/planned.ts';
-import { stepsFor, type WorkStep } from '#core/boxes/steps.ts';
+import { stepsFor } from '#core/boxes/steps.ts';
+import type { WorkStep } from '#core/boxes/steps/site.ts';
 import type { Run, RunStop } from '#core/circuits/run.ts';
 import { buildRun } from '#core/circuits/run.ts';
 import { energized } from '#core/effects/energized.ts';

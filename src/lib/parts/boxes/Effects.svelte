@@ -1,5 +1,6 @@
 <script lang="ts">
-  import type { Energized, FaceVolts } from '#core/effects/energized.ts';
+  import type { Energized } from '#core/effects/energized.ts';
+  import type { FaceVolts } from '#core/effects/shown.ts';
 
   let { energized }: { energized: Energized } = $props();
 
