@@ -1,6 +1,7 @@
 import { runOf } from '#core/circuits/run.ts';
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { tamarackJob } from '../../../demo/tamarack.ts';
 import { studioJob } from '../../../demo/studio.ts';
 import { Checker } from '#core/code/checker.ts';
 import { run } from '#core/job/testing.ts';
@@ -80,6 +81,19 @@ test('steps follow the topology: cables counted, line and load named, ground fir
   const bedroom = runOf(view, view.document.circuits['circuit-bedroom']!);
   assert.ok(
     stepsFor(bedroom, bedroom.stops[1]!).some((s) => /nothing may join it to the neutral/.test(s.text)),
+  );
+});
+
+test('the sheet says what is on record of boxes that are not as planned, and what it does', () => {
+  const { wirings } = report(tamarackJob());
+  assert.deepEqual(
+    wirings.map((w) => [w.box.name, w.recorded.stage, w.says.slice(0, 36)]),
+    [
+      ['B1', 'as-found', 'not simulated: its cables are not ma'],
+      ['B2', 'as-found', 'not simulated: its cables are not ma'],
+      ['B3', 'as-found', 'not simulated: its cables are not ma'],
+      ['E3', 'as-found', 'E3: hot and neutral are reversed. Wh'],
+    ],
   );
 });
 

@@ -4,6 +4,8 @@ import { byGravity, type Finding } from '#core/code/rule.ts';
 import { countsOf } from '#core/code/summary.ts';
 import type { View } from '#core/view/view.ts';
 import { dropAt, fullLoad, type Run, runOf } from '#core/circuits/run.ts';
+import { isFollowed, plannedBoxes } from '#core/boxes/planned.ts';
+import { energized } from '#core/effects/energized.ts';
 import { circuitsInOrder, rows } from '#core/job/document.ts';
 import { ALL_RULES } from '#core/code/rules/index.ts';
 import type {
@@ -16,6 +18,7 @@ import type {
   Observation,
   Proof,
   Reading,
+  RecordedWiring,
 } from '#core/job/schema.ts';
 import { LOOK_ITEMS, standingLooks, type LookItem } from './looks.ts';
 import { registerOf, type RegisteredDevice } from '#core/records/deviceTests.ts';
@@ -54,6 +57,8 @@ export interface Report {
   devices: RegisteredDevice[];
   /** What was looked at, the last look of each item and place. */
   looks: { item: LookItem; look: Look }[];
+  /** Boxes whose wiring is on record otherwise than planned, with what it does. */
+  wirings: { box: Box; area: string; recorded: RecordedWiring; says: string }[];
   cautions: string[];
 }
 
@@ -94,8 +99,25 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
     overrides: proofs.filter(isOverride),
     devices,
     looks: LOOK_ITEMS.flatMap((item) => standingLooks(document, item.id).map((look) => ({ item, look }))),
+    wirings: circuits.flatMap(({ run }) => wiringsOf(run)),
     cautions: cautionsOf(outlets, readings, findings, devices),
   };
+}
+
+/** What is on record of the boxes of a run, and what it does once energized. */
+function wiringsOf(run: Run): Report['wirings'] {
+  return run.stops.flatMap(({ box, area }, at) => {
+    if (!box.wiring) return [];
+    const { wiring } = box.wiring;
+    const followed = isFollowed(plannedBoxes(run)[at]!, wiring);
+    const effects = followed ? energized(run, at, wiring).effects.map((e) => e.text) : [];
+    const says = !followed
+      ? 'not simulated: its cables are not matched to the plan'
+      : effects.length > 0
+        ? effects.join(' ')
+        : 'reads at every contact as planned';
+    return [{ box, area: area.name, recorded: box.wiring, says }];
+  });
 }
 
 const isOverride = ({ basis }: Proof): boolean => basis === 'not-landed' || basis === 'earlier-override';

@@ -13,6 +13,7 @@
   import LabelTable from '$lib/parts/handover/LabelTable.svelte';
   import LookTable from '$lib/parts/handover/LookTable.svelte';
   import ReadingTable from '$lib/parts/handover/ReadingTable.svelte';
+  import WiringRecords from '$lib/parts/handover/WiringRecords.svelte';
   import SheetSection from '$lib/parts/handover/SheetSection.svelte';
   import NotJudged from '$lib/parts/NotJudged.svelte';
   import { exportReadings, ReadingImport } from '$lib/readingFiles.svelte.ts';
@@ -74,6 +75,11 @@
       <SheetSection title="Protecting devices"><DeviceTable devices={report.devices} /></SheetSection>
     {/if}
     <SheetSection title="Labels needed"><LabelTable outlets={report.outlets} /></SheetSection>
+    {#if report.wirings.length > 0}
+      <SheetSection title="Wiring on record, otherwise than planned"
+        ><WiringRecords wirings={report.wirings} /></SheetSection
+      >
+    {/if}
     {#if report.looks.length > 0}
       <SheetSection title="Looked at"><LookTable looks={report.looks} /></SheetSection>
     {/if}
