@@ -247,6 +247,8 @@ test('phone: steps in a box stay locked until it is proved dead; power back void
     await press(app.driver, 'In the box');
     await sees(app.driver, /the plan has 2, the feed and on to B2/);
     await press(app.driver, 'Power is back on West bedroom');
+    // What comes next is put forward first.
+    await sees(app.driver, /Log at B1/);
     await press(app.driver, 'In the box');
     await sees(app.driver, /Power came back on West bedroom since/);
 
