@@ -41,7 +41,6 @@ const VIEWS: [string, string, RegExp][] = [
   ['price book', `${JOB}/panel?view=prices`, /Price book/],
   ['trim', `${JOB}/trim?circuit=circuit-lights`, /boxes trimmed/],
   ['in the box', `${JOB}/trim?box=box-e3&tab=done`, /With power on, so wired/],
-  ['fill', `${JOB}/trim?box=box-b2&tab=fill`, /314\.16/],
   ['prove', `${JOB}/prove?circuit=circuit-bedroom`, /On record/],
   ['all readings', `${JOB}/prove/readings`, /5 of 5 shown/],
   ['device register', `${JOB}/prove/register`, /devices/],
