@@ -47,16 +47,27 @@ function pruned(wiring: BoxWiring): BoxWiring {
   return { ...wiring, places: wiring.places.filter((p) => ends.has(p.end)) };
 }
 
+/** The first numbered names that nothing has yet. */
+function freeIds(prefix: string, taken: readonly { id: string }[], count: number): string[] {
+  const used = new Set(taken.map((t) => t.id));
+  const free: string[] = [];
+  for (let n = 1; free.length < count; n++) if (!used.has(`${prefix}-${n}`)) free.push(`${prefix}-${n}`);
+  return free;
+}
+
+const emptySplice = (id: string): BoxWiring['splices'][number] => ({ id, connector: 'unknown' });
+
 /** One more or one less cable. */
 export function withCables(wiring: BoxWiring, count: number): BoxWiring {
   const { cables } = wiring;
-  const taken = new Set(cables.map((c) => c.id));
-  const more: Cable[] = [];
-  for (let n = 1; cables.length + more.length < count; n++) {
-    const id = `cable-${n}`;
-    if (taken.has(id)) continue;
-    more.push({ id, toward: 'unknown', circuitId: null, raceway: false, stands: 'ends', conductors: [] });
-  }
+  const more = freeIds('cable', cables, count - cables.length).map((id): Cable => ({
+    id,
+    toward: 'unknown',
+    circuitId: null,
+    raceway: false,
+    stands: 'ends',
+    conductors: [],
+  }));
   return pruned({ ...wiring, cables: [...cables.slice(0, count), ...more] });
 }
 
@@ -89,10 +100,7 @@ export const withToward = (wiring: BoxWiring, cableId: string, toward: string): 
 /** So many splices; those that go leave their ends not looked at. */
 export function withSplices(wiring: BoxWiring, count: number): BoxWiring {
   const kept = wiring.splices.slice(0, count);
-  const taken = new Set(kept.map((s) => s.id));
-  const more: BoxWiring['splices'] = [];
-  for (let n = 1; kept.length + more.length < count; n++)
-    if (!taken.has(`splice-${n}`)) more.push({ id: `splice-${n}`, connector: 'unknown' });
+  const more = freeIds('splice', kept, count - kept.length).map(emptySplice);
   const gone = new Set(wiring.splices.slice(count).map((s) => s.id));
   return {
     ...wiring,
@@ -103,9 +111,8 @@ export function withSplices(wiring: BoxWiring, count: number): BoxWiring {
 
 /** A short conductor more between two places, as somebody put it there; null is an end that hangs loose. */
 export function withJumper(wiring: BoxWiring, from: string | null, to: string | null): BoxWiring {
-  let n = 1;
-  while (wiring.tails.some((t) => t.id === `jumper-${n}`)) n++;
-  const tail: Tail = { id: `jumper-${n}`, color: 'bare', function: 'unknown' };
+  const [id] = freeIds('jumper', wiring.tails, 1);
+  const tail: Tail = { id: id!, color: 'bare', function: 'unknown' };
   const [a, b] = tailEnds(tail);
   return {
     ...wiring,
@@ -120,9 +127,8 @@ export const withoutJumper = (wiring: BoxWiring, id: string): BoxWiring =>
 
 /** A splice more, with nothing in it. */
 export function withSplice(wiring: BoxWiring): BoxWiring {
-  let n = 1;
-  while (wiring.splices.some((s) => s.id === `splice-extra-${n}`)) n++;
-  return { ...wiring, splices: [...wiring.splices, { id: `splice-extra-${n}`, connector: 'unknown' }] };
+  const more = freeIds('splice-extra', wiring.splices, 1).map(emptySplice);
+  return { ...wiring, splices: [...wiring.splices, ...more] };
 }
 
 /** A wiring on record; null where nothing is left to record. @param at UTC time */

@@ -8,7 +8,16 @@ import { connectorFor } from './connectors.ts';
 import { DEVICES, type Terminal } from './devices.ts';
 import { conductorsOf, type Carried } from './cables.ts';
 import { cableOf, hasGround, netsOf, type Net, type Wanted } from './nets.ts';
-import { BOX, endOf, FEED, terminalAt, type Cable, type CableConductor } from './wiring.ts';
+import {
+  BOX,
+  endOf,
+  FEED,
+  tailEnds,
+  terminalAt,
+  type Cable,
+  type CableConductor,
+  type Tail,
+} from './wiring.ts';
 
 /** The one device of a planned box. */
 const DEVICE = 'device';
@@ -167,13 +176,17 @@ class Builder {
     for (const end of ends) this.place(end, id);
     for (const [t] of needs)
       if (t!.held === 'lead') this.lead(t!, id);
-      else this.tail(net, key, id, t!);
+      else
+        this.tail(
+          { id: `tail-${key}-${t!.id}`, color: tailColor(net), function: net.function },
+          id,
+          terminalAt({ id: DEVICE }, t!),
+        );
     if (bonds > 0) this.bond(id);
-    const count = ends.length + taken;
     wiring.splices.push({
       id,
       connector: connectorFor(
-        [...gauges, ...Array.from({ length: taken }, () => this.stop.segment.gauge)].slice(0, count),
+        [...gauges, ...Array.from({ length: taken }, () => this.stop.segment.gauge)],
         this.run.circuit.material,
         this.stop.school.connector,
       ),
@@ -197,30 +210,26 @@ class Builder {
     if (terminal.held === 'lead') this.place(terminalAt({ id: DEVICE }, terminal), splice);
   }
 
-  private tail(net: Net, key: string, splice: string, terminal: Terminal): void {
-    const id = `tail-${key}-${terminal.id}`;
-    this.wiring.tails.push({ id, color: tailColor(net), function: net.function });
-    this.place(`${id}.a`, splice);
-    this.place(`${id}.b`, terminalAt({ id: DEVICE }, terminal));
+  /** A short conductor between two places of the box. */
+  private tail(tail: Tail, from: string, to: string): void {
+    this.wiring.tails.push(tail);
+    const [a, b] = tailEnds(tail);
+    this.place(a, from);
+    this.place(b, to);
   }
 
   private tailFromBox(terminal: Terminal): void {
     if (terminal.held === 'lead') return this.lead(terminal, BOX);
-    const id = `tail-box-${terminal.id}`;
-    this.wiring.tails.push({ id, color: 'green', function: 'ground' });
-    this.place(`${id}.a`, BOX);
-    this.place(`${id}.b`, terminalAt({ id: DEVICE }, terminal));
+    const tail: Tail = { id: `tail-box-${terminal.id}`, color: 'green', function: 'ground' };
+    this.tail(tail, BOX, terminalAt({ id: DEVICE }, terminal));
   }
 
   private bond(splice: string): void {
-    const id = this.stop.school.bond === 'clip' ? 'tail-ground-clip' : 'tail-ground-box';
-    this.wiring.tails.push({
-      id,
-      color: this.stop.school.bond === 'clip' ? 'bare' : 'green',
-      function: 'ground',
-    });
-    this.place(`${id}.a`, splice);
-    this.place(`${id}.b`, BOX);
+    const tail: Tail =
+      this.stop.school.bond === 'clip'
+        ? { id: 'tail-ground-clip', color: 'bare', function: 'ground' }
+        : { id: 'tail-ground-box', color: 'green', function: 'ground' };
+    this.tail(tail, splice, BOX);
   }
 
   /** Other circuits with conductors here: taken to come in and go on, joined through, until somebody has looked. */
@@ -296,10 +305,7 @@ class Builder {
     const direct = this.wiring.places.find((p) => p.at === green && !p.end.endsWith('.b'));
     if (!direct) return;
     direct.at = splice;
-    const id = 'tail-ground-green';
-    this.wiring.tails.push({ id, color: 'bare', function: 'ground' });
-    this.place(`${id}.a`, splice);
-    this.place(`${id}.b`, green);
+    this.tail({ id: 'tail-ground-green', color: 'bare', function: 'ground' }, splice, green);
     const connector = connectorFor(
       this.wiring.places.filter((p) => p.at === splice).map(() => this.stop.segment.gauge),
       this.run.circuit.material,

@@ -40,6 +40,8 @@ const SHOCK = 0.005;
 /** Current in a ground that is no leak, amperes, with one ampere at each outlet. */
 const STRAY_AMPS = 0.05;
 
+const isOn = ({ hotNeutral, hotHot }: FaceVolts): boolean => isLive(hotNeutral) || isLive(hotHot);
+
 const subsets = (list: readonly number[]): number[][] =>
   list.reduce<number[][]>((all, one) => [...all, ...all.map((s) => [...s, one])], [[]]);
 
@@ -54,7 +56,6 @@ export function energized(run: Run, at: number, wiring: BoxWiring): Energized {
   const here = { volts: [] as FaceVolts[], planned: [] as FaceVolts[] };
   let shorted = false;
   const positions = subsets(switches.slice(0, MOST_SWITCHES));
-  const isOn = ({ hotNeutral, hotHot }: FaceVolts) => isLive(hotNeutral) || isLive(hotHot);
   for (const open of positions) {
     const use: Use = { amps: new Map(), open: new Set(open) };
     const changed = withReset(run, boxes, use);
@@ -77,7 +78,7 @@ export function energized(run: Run, at: number, wiring: BoxWiring): Energized {
       compare(run, before, now, { when, of }, findings);
     });
   }
-  meetings(run, at, wiring, findings);
+  meetings(run, at, boxes, findings);
   // With the breaker open there is nothing to protect and nothing to load.
   if (!shorted) {
     protection(run, boxes, findings);
@@ -109,7 +110,7 @@ function compare(run: Run, planned: Shown, now: Shown, when: When, findings: Fin
   const light = box.device.kind === 'light';
   const add = (kind: string, level: Effect['level'], say: Finding['say']) =>
     findings.add(kind, level, [box.name, ['top', 'bottom'].includes(now.face) ? now.face : ''], say, when);
-  const wasOn = isLive(planned.hotNeutral) || isLive(planned.hotHot);
+  const wasOn = isOn(planned);
   const { hotNeutral, hotGround, neutralGround, hotEarth, neutralEarth, hotHot } = now;
   if (now.bodyAmps >= SHOCK && planned.bodyAmps < SHOCK)
     add(
@@ -159,7 +160,7 @@ function compare(run: Run, planned: Shown, now: Shown, when: When, findings: Fin
     );
   else if (wasOn && isDead(hotNeutral) && isDead(hotHot))
     add('dead', 'wrong', (who, many, at) => `${who} ${many ? 'are' : 'is'} dead${at}.`);
-  else if (!wasOn && (isLive(hotNeutral) || isLive(hotHot)))
+  else if (!wasOn && isOn(now))
     add(
       'always',
       'wrong',
@@ -185,12 +186,9 @@ function compare(run: Run, planned: Shown, now: Shown, when: When, findings: Fin
 }
 
 /** What no reading of one moment shows: grounds on neutrals, and two circuits that meet. */
-function meetings(run: Run, at: number, wiring: BoxWiring, findings: Findings): void {
-  const nodes = wiringOf(
-    run,
-    undefined,
-    plannedBoxes(run).map((p, k) => (k === at ? wiring : p)),
-  ).inBox[at]!;
+function meetings(run: Run, at: number, boxes: readonly BoxWiring[], findings: Findings): void {
+  const wiring = boxes[at]!;
+  const nodes = wiringOf(run, undefined, boxes).inBox[at]!;
   const ends = new Map(endsOf(wiring).map((e) => [e.id, e]));
   const meeting = new Map<number, End[]>();
   for (const { end, at: place } of wiring.places) {

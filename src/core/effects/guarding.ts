@@ -7,6 +7,7 @@ import { breakerLoad, difference, groundedNeutralTrips, isReversed } from '#core
 import type { BoxWiring } from '#core/job/schema.ts';
 import type { Probe } from '#core/network/predict.ts';
 import { wiringOf, type Wiring } from '#core/network/wiring.ts';
+import { isOutlet } from '#core/plan/wallSpaces.ts';
 import type { Findings } from './findings.ts';
 import { isDead, isLive, readAll } from './shown.ts';
 
@@ -79,11 +80,7 @@ const CLASS_A_TRIPS = 0.006;
 
 /** One ampere at every outlet. */
 export const loadsOf = (run: Run): Map<number, number> =>
-  new Map(
-    run.stops.flatMap(({ box }, k) =>
-      ['switch', 'junction'].includes(box.device.kind) ? [] : [[k, TEST_AMPS] as const],
-    ),
-  );
+  new Map(run.stops.flatMap(({ box }, k) => (isOutlet(box) ? [[k, TEST_AMPS] as const] : [])));
 
 export const breakerHolds = (run: Run, wiring: Wiring): boolean =>
   breakerLoad(wiring, run.circuit.breaker.rating).amps < 2 * run.circuit.breaker.rating;

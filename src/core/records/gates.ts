@@ -5,11 +5,11 @@
 import type { Run, RunStop } from '#core/circuits/run.ts';
 import { run, type Command, type Guard, type Outcome } from '#core/job/commands.ts';
 import type { Problem } from '#core/job/integrity.ts';
-import { circuitOf, type Change } from '#core/job/document.ts';
+import { circuitOf } from '#core/job/document.ts';
 import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
 import { circuitsIn, type Point } from './points.ts';
 import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
-import { asDoneGuard, tickGuard } from './trim.ts';
+import { added, asDoneGuard, tickGuard } from './trim.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import type { WorkStep } from '#core/boxes/steps/site.ts';
 
@@ -45,9 +45,6 @@ export function stepsIn(document: JobDocument, line: Run, stop: RunStop, now: st
 /** What is tested once power is back; it needs no proof, only the power on record. */
 export const testsIn = (line: Run, stop: RunStop): GatedStep[] =>
   stepsFor(line, stop).flatMap((step) => (step.afterPower ? [{ ...step, shut: null }] : []));
-
-const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
-  changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
 
 const AS_LEFT: Record<Exclude<ReturnType<typeof circuitState>, 'energized'>, string> = {
   measuring:

@@ -38,7 +38,8 @@ export function progressOf(document: JobDocument, run: Run, stop: RunStop): Prog
   };
 }
 
-const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
+/** What a command puts on record in a table. */
+export const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
   changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
 
 /** A step inside a box is ticked under a proof of dead that holds; a test after it with the power on record. */
