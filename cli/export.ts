@@ -37,8 +37,8 @@ export function runExport(args: string[]): number {
     const register = registerOf(document, (circuit) => buildRun(document, circuit), now.slice(0, 10));
     process.stdout.write(calendarOf(document, register, now));
   } else {
-    const { run, wiring } = circuitOf(document, values);
-    print(spiceNetlist(wiring, MAINS_HERTZ, run.circuit.name));
+    const { runs, wiring } = circuitOf(document, values);
+    print(spiceNetlist(wiring, MAINS_HERTZ, runs.map((r) => r.circuit.name).join(', ')));
   }
   return CLEAN;
 }

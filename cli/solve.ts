@@ -9,22 +9,24 @@ import { CLEAN, oneFile, parsed, print, read } from './input.ts';
 
 export function runSolve(args: string[]): number {
   const { values, positionals } = parsed(args, { spice: { type: 'boolean' }, ...CIRCUIT_OPTIONS });
-  const { run, wiring, use } = circuitOf(parseFile(read(oneFile(positionals, 'one job file'))), values);
+  const { runs, wiring, touched } = circuitOf(parseFile(read(oneFile(positionals, 'one job file'))), values);
   if (values.spice) {
-    print(spiceNetlist(wiring, MAINS_HERTZ, run.circuit.name));
+    print(spiceNetlist(wiring, MAINS_HERTZ, runs.map((r) => r.circuit.name).join(', ')));
     return CLEAN;
   }
   const voltages = new Factors(wiring, MAINS_HERTZ).voltages();
   const rounded = (value: number) => Math.round(1000 * value) / 1000;
   const volts = (a: number, b: number) => rounded(voltages.between(a, b));
+  const places = runs.flatMap((run) => run.stops.map(({ box }) => ({ run, box })));
   const boxes = wiring.terminals.map(({ hot, neutral, ground, red }, k) => ({
-    box: run.stops[k]!.box.name,
+    ...(runs.length > 1 ? { circuit: places[k]!.run.circuit.name } : {}),
+    box: places[k]!.box.name,
     hotNeutral: volts(hot, neutral),
     hotGround: volts(hot, ground),
     neutralGround: volts(neutral, ground),
     ...(red === null ? {} : { hotHot: volts(hot, red) }),
   }));
-  const frame = use.touch === undefined ? null : wiring.terminals[use.touch]!.frame!;
+  const frame = touched === null ? null : wiring.terminals[touched]!.frame!;
   const person =
     frame === null
       ? {}
@@ -34,6 +36,6 @@ export function runSolve(args: string[]): number {
             milliamperes: rounded((1000 * voltages.between(frame, EARTH)) / PERSON_OHMS),
           },
         };
-  print(JSON.stringify({ circuit: run.circuit.name, boxes, ...person }, null, 2));
+  print(JSON.stringify({ circuit: runs[0]!.circuit.name, boxes, ...person }, null, 2));
   return CLEAN;
 }

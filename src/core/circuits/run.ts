@@ -60,6 +60,8 @@ export interface RunStop {
   distance: number;
   /** One conductor from the breaker to here, ohms. */
   pathOhms: number;
+  /** Planning load of its own outlet, amperes. */
+  ownAmps: number;
   /** Planning load carried by the segment that feeds this stop, on its fuller hot, amperes. */
   amps: number;
   /** Drop here under the planning load with nothing on the other hot, volts. */
@@ -243,6 +245,7 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
       segment,
       distance: (before?.distance ?? 0) + segment.length,
       pathOhms: (before?.pathOhms ?? 0) + segment.ohms,
+      ownAmps: load,
       amps: 0,
       plannedDrop: 0,
       joining: stop.splice === 'school' ? school.joining : stop.splice,

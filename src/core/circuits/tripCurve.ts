@@ -15,9 +15,19 @@ export interface TripTime {
   most: number;
 }
 
-/** Multiple of the rating at which the band begins at its quick and at its slow edge. */
-const QUICK = { holds: 1.05, at200: 12, magnet: 5, instant: 0.01 };
-const SLOW = { holds: 1.3, magnet: 10, instant: 0.03 };
+/** The edge of the band that is asked for. */
+export type Edge = 'quick' | 'slow';
+
+/** A breaker as a first-order thermal model with a magnet. */
+export interface BreakerModel {
+  /** Multiple of the rating that it holds for ever. */
+  holds: number;
+  /** Time constant of its bimetal, seconds. */
+  tau: number;
+  /** Multiple of the rating from which the magnet opens it, and the seconds that takes. */
+  magnet: number;
+  instant: number;
+}
 
 /** Longest time at 200 % of the rating, seconds. */
 const slowAt200 = (rating: number): number => (rating <= 30 ? 120 : rating <= 50 ? 240 : 360);
@@ -25,14 +35,23 @@ const slowAt200 = (rating: number): number => (rating <= 30 ? 120 : rating <= 50
 const rise = (multiple: number, holds: number): number =>
   multiple <= holds ? Infinity : -Math.log1p(-((holds / multiple) ** 2));
 
-/** Time to open at a current, seconds. */
+/** @param rating amperes */
+export function breakerModel(rating: number, edge: Edge): BreakerModel {
+  const [holds, at200] = edge === 'quick' ? [1.05, 12] : [1.3, slowAt200(rating)];
+  const tau = at200 / rise(2, holds);
+  return edge === 'quick'
+    ? { holds, tau, magnet: 5, instant: 0.01 }
+    : { holds, tau, magnet: 10, instant: 0.03 };
+}
+
+/** Time to open at a current from cold, seconds. */
 export function tripTime(rating: number, amps: number): TripTime {
   const m = amps / rating;
-  const thermal = (holds: number, at200: number) => (at200 / rise(2, holds)) * rise(m, holds);
-  return {
-    least: m >= QUICK.magnet ? QUICK.instant : Math.max(QUICK.instant, thermal(QUICK.holds, QUICK.at200)),
-    most: m >= SLOW.magnet ? SLOW.instant : Math.max(SLOW.instant, thermal(SLOW.holds, slowAt200(rating))),
+  const time = (edge: Edge): number => {
+    const { holds, tau, magnet, instant } = breakerModel(rating, edge);
+    return m >= magnet ? instant : Math.max(instant, tau * rise(m, holds));
   };
+  return { least: time('quick'), most: time('slow') };
 }
 
 export interface CurveCurrent {

@@ -5,7 +5,7 @@
 import { plannedBoxes } from '#core/boxes/planned.ts';
 import { endsOf, placesOf, type End } from '#core/boxes/wiring.ts';
 import type { Run } from '#core/circuits/run.ts';
-import { currentIn, magnitude, resistor, solved } from '#core/instruments/connect.ts';
+import { currentIn, magnitude, resistor, solved } from '#core/network/read.ts';
 import { breakerLoad } from '#core/instruments/protection.ts';
 import type { BoxWiring, ConductorFunction } from '#core/job/schema.ts';
 import { EARTH, MAINS_HERTZ, OPEN_OHMS } from '#core/network/network.ts';

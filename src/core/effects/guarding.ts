@@ -1,9 +1,10 @@
 /** What ground-fault and arc-fault devices protect as they are wired, beside what they are meant to. */
 import { plannedBoxes } from '#core/boxes/planned.ts';
 import type { Run } from '#core/circuits/run.ts';
-import { solved } from '#core/instruments/connect.ts';
+import { solved } from '#core/network/read.ts';
 import { LOW_OHMS } from '#core/instruments/meter.ts';
-import { breakerLoad, difference, groundedNeutralTrips, isReversed } from '#core/instruments/protection.ts';
+import { breakerLoad } from '#core/instruments/protection.ts';
+import { difference, groundedNeutralTrips, isReversed } from '#core/protection/sensors.ts';
 import type { BoxWiring } from '#core/job/schema.ts';
 import type { Probe } from '#core/network/predict.ts';
 import { wiringOf, type Wiring } from '#core/network/wiring.ts';

@@ -2,7 +2,7 @@
 import { BOX } from '#core/boxes/wiring.ts';
 import type { Run } from '#core/circuits/run.ts';
 import { LOW_OHMS } from '#core/instruments/meter.ts';
-import { isReversed } from '#core/instruments/protection.ts';
+import { isReversed } from '#core/protection/sensors.ts';
 import type { BoxWiring } from '#core/job/schema.ts';
 import { EARTH, MAINS_HERTZ } from '#core/network/network.ts';
 import { Predictor, type Probe } from '#core/network/predict.ts';

@@ -65,7 +65,7 @@ export function readSetup(value: unknown): Setup {
       { path: 'setup.box', message: `expected the id of an outlet on “${circuit.name}”` },
     ]);
   const names = run.stops.map((s) => s.box.name);
-  const said = faultsOf(setup.faults ?? [], 'setup.faults', names);
+  const said = faultsOf(setup.faults ?? [], 'setup.faults', { boxes: names, circuits: [circuit.name] });
   const wiring = wiringOf(run);
   faulty(wiring, said, 'setup.faults');
   const hidden =

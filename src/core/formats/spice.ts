@@ -18,8 +18,8 @@ export function spiceNetlist({ nodes, branches, sources }: Network, hertz: numbe
     ...branches.flatMap(({ from, to, conductance, capacitance }, k) => {
       const ends = `${spiceNode(from)} ${spiceNode(to)}`;
       return [
-        ...(conductance > 0 ? [`R${k} ${ends} ${number(1 / conductance)}`] : []),
-        ...(capacitance > 0 ? [`C${k} ${ends} ${number(capacitance)}`] : []),
+        ...(conductance !== 0 ? [`R${k} ${ends} ${number(1 / conductance)}`] : []),
+        ...(capacitance !== 0 ? [`C${k} ${ends} ${number(capacitance)}`] : []),
       ];
     }),
     ...sources.flatMap(({ from, to, volts, ohms }, k) => [

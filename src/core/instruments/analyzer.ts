@@ -4,7 +4,8 @@
  */
 import type { Branch, Voltages } from '#core/network/network.ts';
 import type { Terminals, Wiring } from '#core/network/wiring.ts';
-import { magnitude, resistor, slotPairs, solved } from './connect.ts';
+import { slotPairs } from './connect.ts';
+import { magnitude, resistor, solved } from '#core/network/read.ts';
 
 /** The current it draws itself: enough to see milliohms. */
 const TEST_AMPS = 15;

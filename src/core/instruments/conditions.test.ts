@@ -2,8 +2,10 @@
  * Wiring conditions against instruments. The figures were worked out by hand from Ohm’s and Kirchhoff’s laws on this
  * circuit: 120 V behind 0.026 Ω (service, bus, breaker), three boxes in a row, 0.1 Ω a conductor and segment, 1 mΩ a
  * joint. At the third box the hot measures 0.333 Ω, the neutral and the ground 0.307 Ω each; with 10 A of load (12 Ω)
- * there flow 120/12.64 = 9.49 A. A conductor that hangs loose along one segment has 750 pF, 3.54 MΩ, to each of its two
- * neighbors: 60 V behind 1.77 MΩ, 59.1 V on a meter of 10 MΩ and 0.1 V on one of 3 kΩ.
+ * there flow 120/12.64 = 9.49 A. A segment is 50 ft of flat cable, 22 pF a foot from each insulated conductor to the ground
+ * between them and 4 pF across. A ground that hangs loose along it has 1.1 nF, 2.41 MΩ, to either neighbor: 60 V behind
+ * 1.21 MΩ, 59.6 V on a meter of 10 MΩ and 0.1 V on one of 3 kΩ. A white has 1.1 nF to the ground and 0.2 nF to the black:
+ * 18.5 V from ground and 101.5 V from black behind 2.04 MΩ, 18.1 and 99.5 V on the meter.
  */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
@@ -16,15 +18,8 @@ import { analyze, type Analysis } from './analyzer.ts';
 import { readLamps, readTwoPole } from './lamps.ts';
 import { clampCable, clampConductor, LOW_OHMS, readOhms, readVolts } from './meter.ts';
 import { penSounds } from './pen.ts';
-import {
-  breakerButtonTrips,
-  groundedNeutralTrips,
-  breakerLoad,
-  isReversed,
-  ownButton,
-  testerTrip,
-  type Trip,
-} from './protection.ts';
+import { breakerButtonTrips, breakerLoad, ownButton, testerTrip } from './protection.ts';
+import { groundedNeutralTrips, isReversed, type Trip } from '#core/protection/sensors.ts';
 import { receive, toneVoltages, withTone } from './tone.ts';
 
 interface Setup {
@@ -170,8 +165,8 @@ const CONDITIONS: [name: string, setup: Setup, display: Display][] = [
     {
       ...SOUND,
       lamps: '100',
-      high: [120, 59.1, 59.1],
-      low: [120, 0.1, 0.1],
+      high: [120, 59.6, 59.6],
+      low: [120, 0.15, 0.15],
       pen: '101',
       ohms: ['over', 'over'],
       analyzer: [7.41, 'none'],
@@ -181,12 +176,12 @@ const CONDITIONS: [name: string, setup: Setup, display: Display][] = [
   [
     'open ground of all boxes',
     { faults: [open(R1, 'ground')] },
-    // Three segments loose together: 0.59 MΩ behind 60 V.
+    // Three segments loose together: 0.40 MΩ behind 60 V.
     {
       ...SOUND,
       lamps: '100',
       high: [120, 59.9, 59.9],
-      low: [120, 0.3, 0.3],
+      low: [120, 0.45, 0.45],
       pen: '101',
       ohms: ['over', 'over'],
       analyzer: [7.41, 'none'],
@@ -200,10 +195,10 @@ const CONDITIONS: [name: string, setup: Setup, display: Display][] = [
     {
       ...SOUND,
       lamps: '010',
-      high: [59.1, 120, 59.1],
-      low: [0.1, 120, 0.1],
+      high: [99.5, 120, 18.1],
+      low: [0.15, 120, 0.03],
       step: 0,
-      pen: '110',
+      pen: '100',
       ohms: ['over', 'over'],
       analyzer: null,
     },

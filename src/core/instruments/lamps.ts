@@ -1,7 +1,8 @@
 /** Testers that show voltage by lamps: the plug-in one with three, and the one with two probes and steps. */
 import type { Branch } from '#core/network/network.ts';
 import type { Terminals, Wiring } from '#core/network/wiring.ts';
-import { resistor, slotPairs, solved } from './connect.ts';
+import { slotPairs } from './connect.ts';
+import { resistor, solved } from '#core/network/read.ts';
 
 export interface LampTester {
   /** Volts at which a lamp counts as lit. */

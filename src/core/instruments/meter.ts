@@ -2,7 +2,8 @@
 import { MAINS_HERTZ } from '#core/network/network.ts';
 import { Factors } from '#core/network/solve.ts';
 import type { Conductor, Wiring } from '#core/network/wiring.ts';
-import { cableAt, currentIn, magnitude, resistor, solved, sum, unfed } from './connect.ts';
+import { cableAt } from './connect.ts';
+import { currentIn, magnitude, resistor, solved, sum, unfed } from '#core/network/read.ts';
 
 /** Input of a digital meter, and of its low-impedance setting or a tester that loads what it reads. */
 export const HIGH_OHMS = 1e7;

@@ -1,7 +1,7 @@
 /** The voltage pen: a few picofarads from a conductor through whoever holds it to earth. */
 import { EARTH } from '#core/network/network.ts';
 import type { Wiring } from '#core/network/wiring.ts';
-import { capacitor, solved } from './connect.ts';
+import { capacitor, solved } from '#core/network/read.ts';
 
 const PEN_FARADS = 3e-12;
 /** Volts to earth at which it sounds. */

@@ -3,8 +3,9 @@
  * it. Conductors of one cable couple, so that neighbors answer too until they are tied to ground.
  */
 import { EARTH, type Voltages } from '#core/network/network.ts';
-import { CONDUCTORS, spotKey, type Conductor, type Part, type Wiring } from '#core/network/wiring.ts';
-import { resistor, solved, unfed } from './connect.ts';
+import { CONDUCTORS, spotKey, type Conductor, type Part } from '#core/network/places.ts';
+import type { Wiring } from '#core/network/wiring.ts';
+import { resistor, solved, unfed } from '#core/network/read.ts';
 
 /** The transmitter: so many volts behind so many ohms at so many hertz. */
 const TRANSMITTER = { volts: 6, ohms: 1000, hertz: 1000 } as const;

@@ -61,7 +61,7 @@ export function changeOf(
   place: (edge: Edge) => number,
 ): Change {
   let rank = 0;
-  for (const { kind } of edits) rank += kind === 'exchange' ? 3 : 1;
+  for (const { kind } of edits) rank += kind === 'exchange' ? 3 : kind === 'blind' ? 0 : 1;
   const edges: number[] = [];
   const weights = new Array<number>(rank * rank).fill(0);
   const kept: number[] = [];
@@ -88,7 +88,7 @@ export function changeOf(
     } else if (edit.kind === 'add') {
       const k = between(edit.from, edit.to);
       weights[k * rank + k] = edit.conductance;
-    } else {
+    } else if (edit.kind === 'exchange') {
       // Rank 3: the new branches lie along the old ones and the edge between their far ends.
       const ga = branches[edit.a]!.conductance;
       const gb = branches[edit.b]!.conductance;

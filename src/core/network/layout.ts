@@ -1,6 +1,6 @@
 /** Nodes and branches of a network as they are put down, and the usual ohms of what is not cable. */
 import { EARTH, type Branch, type Source } from './network.ts';
-import type { Spot } from './wiring.ts';
+import type { Spot } from './places.ts';
 
 /** Ohms of what is not cable; usual figures, none of which a reading depends on while the wiring is sound. */
 export const SOURCE_OHMS = 0.02;
@@ -14,12 +14,10 @@ export const CORD_OHMS = 0.05;
 export const OTHER_OHMS = 0.1;
 /** A person, hand to foot; IEC 60479-1 puts half of all people above about this at 120 V in damp surroundings. */
 export const PERSON_OHMS = 1000;
-/** Farads an inch between two conductors of a cable, about 15 pF a foot. */
-const CAPACITANCE = 15e-12 / 12;
 /** Siemens from any node to earth across air and dirt, so that nothing floats. */
 const LEAK = 1e-10;
 
-/** Lays out one circuit. */
+/** Lays out a network. */
 export class Layout {
   readonly nodes: string[] = [];
   readonly branches: Branch[] = [];
@@ -27,6 +25,8 @@ export class Layout {
   readonly spots: Spot[] = [];
   /** Ends that land on a device themselves are found under both names. */
   readonly aliases: [number, Spot][] = [];
+  /** Position of the first stop of the circuit that is laid out now. */
+  first = 0;
 
   node(name: string): number {
     const at = this.nodes.push(name) - 1;
@@ -34,23 +34,21 @@ export class Layout {
     return at;
   }
 
-  join(from: number, to: number, ohms: number, spot?: Omit<Spot, 'branch'>): Spot | null {
-    const branch = this.branches.push({ from, to, conductance: 1 / ohms, capacitance: 0 }) - 1;
-    if (!spot) return null;
-    const placed = { ...spot, branch };
+  /** @returns the branch */
+  branch(from: number, to: number, ohms: number): number {
+    return this.branches.push({ from, to, conductance: 1 / ohms, capacitance: 0 }) - 1;
+  }
+
+  join(from: number, to: number, ohms: number, spot: Omit<Spot, 'branch'>): Spot {
+    const placed = { ...spot, branch: this.branch(from, to, ohms) };
     this.spots.push(placed);
     return placed;
   }
 
-  /** Half of a segment's stray capacitance between the conductors of one of its ends. */
-  couple(side: readonly number[], length: number): void {
+  /** @param farads between each two of the nodes, by their positions */
+  couple(side: readonly number[], farads: (a: number, b: number) => number): void {
     for (let a = 0; a < side.length; a++)
       for (let b = a + 1; b < side.length; b++)
-        this.branches.push({
-          from: side[a]!,
-          to: side[b]!,
-          conductance: 0,
-          capacitance: (CAPACITANCE * length) / 2,
-        });
+        this.branches.push({ from: side[a]!, to: side[b]!, conductance: 0, capacitance: farads(a, b) });
   }
 }

@@ -70,8 +70,7 @@ export class Predictor {
     this.probeAt = Int32Array.from(probes, ({ a, b }) => place({ from: a, to: b, branch: null }));
     this.meter = Float64Array.from(probes, ({ ohms }) => 1 / ohms);
     // Stray hots and neutrals come from the panel, wherever they are found.
-    const { bus, otherNeutral } = wiring.panel;
-    const far = most === 1 ? [bus.black, bus.red, otherNeutral] : [];
+    const far = most === 1 ? farNodes(wiring) : [];
     const farAt = edges.length;
     for (const node of far) place({ from: node, to: EARTH, branch: null });
     const columns = edges.length;
@@ -241,6 +240,11 @@ export class Predictor {
     }
   }
 }
+
+/** Where stray hots and neutrals come from. */
+const farNodes = ({ circuits }: Wiring): number[] => [
+  ...new Set(circuits.flatMap(({ leaving: { bus, otherNeutral } }) => [bus.black, bus.red, otherNeutral])),
+];
 
 /** A meter takes a current of its own: the volts divide between it and what feeds it. */
 function loaded(vr: number, vi: number, zr: number, zi: number, siemens: number): number {

@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { plannedBoxes } from '#core/boxes/planned.ts';
 import { buildRun, type Run } from '#core/circuits/run.ts';
 import { spiceNetlist, spiceNode } from '#core/formats/spice.ts';
 import type { Circuit } from '#core/job/schema.ts';
@@ -10,7 +11,8 @@ import { chain, house, outlet, receptacle, room } from '#core/job/testing.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
 import type { Fault } from './faults.ts';
 import { MAINS_HERTZ, type Complex, type Network } from './network.ts';
-import type { Conductor, Use, Wiring } from './wiring.ts';
+import type { House, HousePanel, Taken } from './supply.ts';
+import type { Conductor, HouseStudy, Use, Wiring } from './wiring.ts';
 
 /** Whether a fault leaves something hanging by a leak. */
 export const parts = ({ kind }: Fault): boolean =>
@@ -59,6 +61,44 @@ export function randomUse(run: Run, seed: number): Use {
     run.stops.flatMap((_, i) => (random() < 0.4 ? [[i, 0.2 + 6 * random()] as const] : [])),
   );
   return { amps, open: new Set<number>() };
+}
+
+/** A house of so many circuits on the service and, from three on, a subpanel; loads and strays as they come. */
+export function randomHouse(circuits: number, seed: number): { house: House; studies: HouseStudy[] } {
+  const random = randomFrom(seed);
+  const amps = () => (random() < 0.5 ? Math.round(20 * random()) : 0);
+  const others = (): Taken => ({ A: amps(), B: amps(), across: amps() });
+  const service: HousePanel = {
+    name: 'Service',
+    from: null,
+    feeder: null,
+    bonded: true,
+    electrode: 25,
+    others: others(),
+  };
+  const sub: HousePanel = {
+    name: 'Shed',
+    from: 'Service',
+    feeder: { leg: 0.05 + 0.1 * random(), neutral: 0.1, ground: random() < 0.8 ? 0.1 : null },
+    bonded: false,
+    electrode: random() < 0.5 ? 40 : null,
+    others: others(),
+  };
+  const house: House = {
+    service: { A: 0.01, B: 0.012, neutral: 0.011, earth: 2 },
+    panels: [service, sub],
+  };
+  const studies = Array.from({ length: circuits }, (_, k): HouseStudy => {
+    const run = randomRun(3 + Math.floor(5 * random()), seed + k);
+    return {
+      run,
+      boxes: plannedBoxes(run),
+      use: randomUse(run, seed + k),
+      panel: k % 3 === 2 ? 'Shed' : 'Service',
+      leg: random() < 0.5 ? 'A' : 'B',
+    };
+  });
+  return { house, studies };
 }
 
 export function randomFault(wiring: Wiring, random: () => number, opens: boolean): Fault {

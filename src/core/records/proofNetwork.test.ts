@@ -8,7 +8,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { buildRun, type Run } from '#core/circuits/run.ts';
-import { currentIn, magnitude, resistor, solved } from '#core/instruments/connect.ts';
+import { currentIn, magnitude, resistor, solved } from '#core/network/read.ts';
 import { HIGH_OHMS, LOW_OHMS, readVolts } from '#core/instruments/meter.ts';
 import { breakerOf } from '#core/job/document.ts';
 import type { Circuit, Instrument, JobDocument } from '#core/job/schema.ts';
