@@ -1,6 +1,7 @@
 /** `hekto export`: parts of a job in formats that other programs read. */
 import { buildRun } from '#core/circuits/run.ts';
 import { calendarOf } from '#core/formats/calendar.ts';
+import { measurementsToCsv } from '#core/formats/measurementsCsv.ts';
 import { readingsToCsv } from '#core/formats/readingsCsv.ts';
 import { spiceNetlist } from '#core/formats/spice.ts';
 import { parseFile } from '#core/job/file.ts';
@@ -11,12 +12,13 @@ import { registerOf } from '#core/records/deviceTests.ts';
 import { CIRCUIT_OPTIONS, circuitOf } from './circuit.ts';
 import { CLEAN, oneFile, parsed, print, read } from './input.ts';
 
-const WHAT = ['spice', 'readings', 'calendar'] as const;
+const WHAT = ['spice', 'readings', 'measurements', 'calendar'] as const;
 
 export function runExport(args: string[]): number {
   const { values, positionals } = parsed(args, {
     spice: { type: 'boolean' },
     readings: { type: 'boolean' },
+    measurements: { type: 'boolean' },
     calendar: { type: 'boolean' },
     day: { type: 'string' },
     ...CIRCUIT_OPTIONS,
@@ -32,6 +34,7 @@ export function runExport(args: string[]): number {
     throw new InvalidError([{ path: '--day', message: 'expected a day such as 2026-05-04' }]);
   const document = parseFile(read(oneFile(positionals, 'one job file')));
   if (what === 'readings') process.stdout.write(readingsToCsv(document));
+  else if (what === 'measurements') process.stdout.write(measurementsToCsv(document));
   else if (what === 'calendar') {
     const now = day === null ? new Date().toISOString() : `${day}T00:00:00Z`;
     const register = registerOf(document, (circuit) => buildRun(document, circuit), now.slice(0, 10));

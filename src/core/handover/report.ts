@@ -1,4 +1,5 @@
 /** The content of the hand-over sheet: plain data, for the page that prints it and for anything else. */
+import { measurementsOf } from '#core/records/measuring.ts';
 import { decisionsFor, labelsFor, type Decision } from '#core/code/decisions.ts';
 import { byGravity, type Finding } from '#core/code/rule.ts';
 import { countsOf } from '#core/code/summary.ts';
@@ -50,6 +51,8 @@ export interface Report {
   /** Outlets in the order of the circuits, with their decisions and labels. */
   outlets: { box: Box; area: string; circuit: string; decisions: Decision[]; labels: string[] }[];
   readings: ReportReading[];
+  /** With other instruments; practice is none of it. */
+  measurements: ReturnType<typeof measurementsOf>;
   proofs: Proof[];
   /** Boxes opened because their home run was not landed, and those opened by an earlier form of override. */
   overrides: Proof[];
@@ -95,6 +98,7 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
     findings: findings.filter((f) => f.level !== 'satisfied').sort(byGravity),
     outlets,
     readings,
+    measurements: measurementsOf(document).filter((m) => !m.measurement.simulated),
     proofs: proofs.filter((p) => !isOverride(p)),
     overrides: proofs.filter(isOverride),
     devices,

@@ -1,4 +1,5 @@
 /** Testers that show voltage by lamps: the plug-in one with three, and the one with two probes and steps. */
+import type { LampLevel } from '#core/job/schema.ts';
 import type { Branch } from '#core/network/network.ts';
 import type { Terminals, Wiring } from '#core/network/wiring.ts';
 import { slotPairs } from './connect.ts';
@@ -25,6 +26,22 @@ export function readLamps(
   const voltages = solved(wiring, lampBranches(terminals, lampOhms));
   const lit = slotPairs(terminals).map(([a, b]) => voltages.between(a, b) >= lights);
   return lit as [boolean, boolean, boolean];
+}
+
+/** Below this a lamp shows nothing, volts; from there to where it counts as lit it is dim. */
+const DIM_FROM = 25;
+
+/** The three lamps with their brightness. @param wiring with the lamps on it already */
+export function lampLevels(
+  wiring: Wiring,
+  terminals: Terminals,
+  lights: number = LAMP_TESTER.lights,
+): LampLevel[] {
+  const voltages = solved(wiring);
+  return slotPairs(terminals).map(([a, b]) => {
+    const volts = voltages.between(a, b);
+    return volts >= lights ? 'lit' : volts >= DIM_FROM ? 'dim' : 'dark';
+  });
 }
 
 /** Steps of a two-pole tester, volts; each lights at so much of its figure. */

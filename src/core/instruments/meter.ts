@@ -21,7 +21,17 @@ export type OhmsReading =
   { shows: 'ohms'; ohms: number } | { shows: 'over' } | { shows: 'live'; volts: number };
 
 /** Ohms between two nodes, by a small direct current; the circuit must be dead. */
-export function readOhms(wiring: Wiring, a: number, b: number): OhmsReading {
+export const readOhms = (wiring: Wiring, a: number, b: number): OhmsReading =>
+  resistance(wiring, a, b, MOST_OHMS);
+
+/** Most that an insulation tester shows, ohms. */
+const MOST_INSULATION = 1e9;
+
+/** Insulation between two nodes, by some hundred volts of direct current; strays and coils do not matter to it. */
+export const readInsulation = (wiring: Wiring, a: number, b: number): OhmsReading =>
+  resistance(wiring, a, b, MOST_INSULATION);
+
+function resistance(wiring: Wiring, a: number, b: number, most: number): OhmsReading {
   const volts = readVolts(wiring, a, b);
   if (volts > LIVE_VOLTS) return { shows: 'live', volts };
   const factors = new Factors(unfed(wiring), 0);
@@ -30,7 +40,7 @@ export function readOhms(wiring: Wiring, a: number, b: number): OhmsReading {
   if (b >= 0) currents[2 * b]! -= 1;
   factors.solve(currents);
   const ohms = Math.abs((a < 0 ? 0 : currents[2 * a]!) - (b < 0 ? 0 : currents[2 * b]!));
-  return ohms > MOST_OHMS ? { shows: 'over' } : { shows: 'ohms', ohms };
+  return ohms > most ? { shows: 'over' } : { shows: 'ohms', ohms };
 }
 
 /** Amperes in one conductor of the cable that arrives at a box. */

@@ -50,9 +50,20 @@ export function receive(wiring: Wiring, voltages: Voltages, at: Listening): numb
     const { re, im } = voltages.at(at.where === 'box' ? to : from);
     return total + (conductor === at.conductor ? 1 : NEIGHBOR[at.where]) * Math.hypot(re, im);
   }, 0);
-  const bars = Math.floor(Math.log2((heard * 2 ** (at.gain - 1)) / ONE_BAR) + 1);
-  return Math.max(0, Math.min(BARS, bars));
+  return onScale(heard, at.gain);
 }
+
+export const TONE_HERTZ = TRANSMITTER.hertz;
+
+/** Bars at one bare conductor beside others. @param gain 1 to 9 */
+export function barsOf(voltages: Voltages, node: number, others: readonly number[], gain: number): number {
+  const volts = (at: number) => Math.hypot(voltages.at(at).re, voltages.at(at).im);
+  const heard = others.reduce((total, at) => total + NEIGHBOR.box * volts(at), volts(node));
+  return onScale(heard, gain);
+}
+
+const onScale = (heard: number, gain: number): number =>
+  Math.max(0, Math.min(BARS, Math.floor(Math.log2((heard * 2 ** (gain - 1)) / ONE_BAR) + 1)));
 
 /** Voltages of the tone, with conductors tied to ground through a load so that they do not carry it. */
 export function toneVoltages(wiring: Wiring, tied: readonly number[] = [], tieOhms = 100): Voltages {

@@ -2,7 +2,7 @@
 import { freeName, lettersOf, nameKey } from './names.ts';
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 10;
+export const VERSION = 11;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -529,6 +529,9 @@ function fromVersion9(file: Raw): Raw {
   };
 }
 
+/** Measurements with every instrument have a table, and so has what was tied or parted for them. */
+const fromVersion10 = (file: Raw): Raw => ({ ...file, version: 11, measurements: [], temporaries: [] });
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
@@ -539,6 +542,7 @@ const STEPS: Record<number, (file: Raw) => Raw> = {
   7: fromVersion7,
   8: fromVersion8,
   9: fromVersion9,
+  10: fromVersion10,
 };
 
 /** Applies every step from the file's version up to the current one. */

@@ -26,6 +26,8 @@ import {
   deviceTestSchema,
   lookSchema,
   tickSchema,
+  measurementSchema,
+  temporarySchema,
 } from './schema/records.ts';
 
 export * from './schema/words.ts';
@@ -62,6 +64,8 @@ export type Proof = InferType<typeof proofSchema>;
 export type Energizing = InferType<typeof energizingSchema>;
 export type Observation = InferType<typeof observationSchema>;
 export type Tick = InferType<typeof tickSchema>;
+export type Measurement = InferType<typeof measurementSchema>;
+export type Temporary = InferType<typeof temporarySchema>;
 export type Look = InferType<typeof lookSchema>;
 export type DeviceTest = InferType<typeof deviceTestSchema>;
 export type Limits = Settings['limits'];
@@ -106,6 +110,8 @@ export const TABLES = {
   deviceTests: table(deviceTestSchema, 'device test', 20000, RECORD),
   looks: table(lookSchema, 'look', 50000, RECORD),
   ticks: table(tickSchema, 'tick', 100000, RECORD),
+  measurements: table(measurementSchema, 'measurement', 100000, RECORD),
+  temporaries: table(temporarySchema, 'tie or separation', 20000, RECORD),
 };
 
 export type TableName = keyof typeof TABLES;

@@ -122,7 +122,7 @@ export function faultName(fault: Fault, names: FaultNames): string {
       return lost(fault.ohms === null ? 'Service neutral' : 'service neutral', fault.ohms);
     case 'service-leg':
       return lost(
-        `${fault.ohms == null ? 'S' : 's'}ervice leg of ${fault.leg === 'own' ? 'this circuit' : 'the other circuits'}`,
+        `${(fault.ohms ?? null) === null ? 'S' : 's'}ervice leg of ${fault.leg === 'own' ? 'this circuit' : 'the other circuits'}`,
         fault.ohms,
       );
     case 'feeder-neutral':

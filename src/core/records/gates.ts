@@ -9,6 +9,7 @@ import { circuitOf } from '#core/job/document.ts';
 import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
 import { circuitsIn, type Point } from './points.ts';
 import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
+import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
 import { added, asDoneGuard, tickGuard } from './trim.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import type { WorkStep } from '#core/boxes/steps/site.ts';
@@ -80,7 +81,15 @@ const proofs: Guard = (_before, after, changes) =>
   );
 
 /** What every command has to pass. */
-export const GATES: readonly Guard[] = [readings, proofs, tickGuard, asDoneGuard];
+export const GATES: readonly Guard[] = [
+  readings,
+  proofs,
+  tickGuard,
+  asDoneGuard,
+  measurementGuard,
+  temporaryGuard,
+  undoneGuard,
+];
 
 /** Runs a command behind the gates. @throws InvalidError as `run` does, and where a gate stays shut */
 export const runGuarded = (document: JobDocument, command: Command): Outcome => run(document, command, GATES);

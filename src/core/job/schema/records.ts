@@ -5,10 +5,15 @@ import {
   HALVES_READ,
   INDICATORS,
   INSTRUMENTS,
+  JOINED,
+  LAMP_LEVELS,
   LOOK_RESULTS,
+  MEASURING,
   OTHER_SOURCES,
   PROOF_BASES,
   REFERENCES,
+  SHOWN,
+  TEMPORARIES,
   TEST_KINDS,
 } from './words.ts';
 
@@ -82,6 +87,69 @@ export const observationSchema = entity({
   /** Breakers that were on and off, as far as known, by their circuits. */
   on: circuitIds(),
   off: circuitIds(),
+});
+
+/** One look of an instrument at one place, with all that its figure depends on. */
+export const measurementSchema = entity({
+  id: id(),
+  /** The outlet that it was made at. */
+  boxId: id(),
+  /** Null: the outlet is on no circuit. */
+  circuitId: id().nullable(),
+  place: text(160),
+  at: time(),
+  by: name(),
+  instrument: word(MEASURING),
+  /** What was touched, gripped or plugged into: a key, and what it was called then. */
+  node: text(200).trim().min(1),
+  nodeName: text(160),
+  /** The other probe; null where there is one alone. */
+  to: text(200).trim().min(1).nullable(),
+  toName: text(160),
+  stands: word(JOINED),
+  /** Ohms that it puts between its probes; null where that is not known or does not matter. */
+  inputOhms: number(1, 1e12).nullable(),
+  /** Amperes drawn at this outlet while it looked. */
+  loadAmps: number(0, 50),
+  /** Step of a receiver’s gain. */
+  gain: whole(1, 20).nullable(),
+  /** Direct volts of an insulation test. */
+  testVolts: number(1, 1000).nullable(),
+  /** Milliamperes that a ground-fault tester sends. */
+  testMilliamps: number(1, 100).nullable(),
+  shows: word(SHOWN),
+  /** In the unit of the instrument: V, A, Ω, bars, percent of drop; null where it shows none. */
+  value: number(0, 1e12).nullable(),
+  /** Lamps hot–neutral, hot–ground, neutral–ground of a plug-in tester. */
+  lamps: list(word(LAMP_LEVELS), 3).nullable(),
+  /** Seconds until it opened. */
+  seconds: number(0, 36000).nullable(),
+  /** What was taken off the circuit before an insulation test, by its key. */
+  cleared: list(text(120), 80),
+  /** Ties and separated ends that stood then. */
+  temporaries: list(id(), 40),
+  /** Where a transmitter was, and between what. */
+  sender: text(160),
+  /** From the practice circuit, not from a real one. */
+  simulated: flag(),
+  note: text(),
+  /** The measurement this one replaces; that one is kept and struck through. */
+  corrects: id().nullable(),
+});
+
+/** A tie or separated ends, for a measurement; or that they were undone. */
+export const temporarySchema = entity({
+  id: id(),
+  boxId: id(),
+  place: text(160),
+  at: time(),
+  by: name(),
+  kind: word(TEMPORARIES),
+  /** Ends of the box’s wiring, and what they are called. */
+  ends: list(text(90).trim().min(1), 20),
+  names: text(400),
+  /** The one that this undoes; null where it is put in place. */
+  undoes: id().nullable(),
 });
 
 /** That a box is dead: the observations that show it, and what was done so that it stays so. */

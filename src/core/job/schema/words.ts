@@ -201,6 +201,22 @@ export const INSTRUMENTS = [
   'voltage pen',
 ] as const;
 export type Instrument = (typeof INSTRUMENTS)[number];
+/** What a measurement is made with. */
+export const MEASURING = [
+  ...(['low-impedance meter', 'high-impedance meter', 'two-pole tester', 'three-lamp tester'] as const),
+  ...(['voltage pen', 'clamp meter', 'ohmmeter', 'insulation tester', 'loading analyzer'] as const),
+  ...(['tone receiver', 'plug-in GFCI tester', 'own button', 'breaker finder'] as const),
+] as const;
+export type Measuring = (typeof MEASURING)[number];
+/** How the conductor that was touched stood then. */
+export const JOINED = ['joined', 'separated', 'unknown'] as const;
+/** A lamp that shows something and not what it should is dim. */
+export const LAMP_LEVELS = ['dark', 'dim', 'lit'] as const;
+export type LampLevel = (typeof LAMP_LEVELS)[number];
+/** What an instrument showed: a figure, more than its scale has, nothing, that it refuses what is live, what opened or held. */
+export const SHOWN = ['value', 'over', 'nothing', 'live', 'sounds', 'lamps', 'trips', 'holds'] as const;
+/** What is changed in a box for a measurement and has to be undone after it. */
+export const TEMPORARIES = ['tie', 'separated'] as const;
 /**
  * What shows that the breaker made a box dead: it was live there before; or it could not be, since the work is new, the
  * outlet was dead or a device upstream had tripped; or its home run is not landed, so that it cannot be live by

@@ -12,6 +12,7 @@
   import JobHead from '$lib/parts/handover/JobHead.svelte';
   import LabelTable from '$lib/parts/handover/LabelTable.svelte';
   import LookTable from '$lib/parts/handover/LookTable.svelte';
+  import MeasurementTable from '$lib/parts/handover/MeasurementTable.svelte';
   import ReadingTable from '$lib/parts/handover/ReadingTable.svelte';
   import WiringRecords from '$lib/parts/handover/WiringRecords.svelte';
   import SheetSection from '$lib/parts/handover/SheetSection.svelte';
@@ -53,6 +54,10 @@
       {/if}
     </SheetSection>
     <SheetSection title="Readings"><ReadingTable readings={report.readings} /></SheetSection>
+    {#if report.measurements.length > 0}
+      <SheetSection title="Measurements"><MeasurementTable measurements={report.measurements} /></SheetSection
+      >
+    {/if}
     <SheetSection title="Proofs of dead">
       {#if report.proofs.length === 0}<p class="quiet">None on record.</p>{:else}
         <ul>

@@ -14,6 +14,7 @@
   import CircuitBar from '$lib/parts/prove/CircuitBar.svelte';
   import DeviceForm from '$lib/parts/prove/DeviceForm.svelte';
   import DoneBy from '$lib/parts/prove/DoneBy.svelte';
+  import Measure from '$lib/parts/prove/Measure.svelte';
   import ProofForm from '$lib/parts/prove/ProofForm.svelte';
   import ReadingForm from '$lib/parts/prove/ReadingForm.svelte';
   import ReadingSettings from '$lib/parts/prove/ReadingSettings.svelte';
@@ -133,6 +134,8 @@
                 beside={besideNeighbor(run, prove.newest, prove.index)}
                 onlogged={prove.logged}
               />
+            {:else if tab === 'measure'}
+              <Measure {run} stop={prove.index} by={prove.by} />
             {:else if tab === 'dead'}
               <ProofForm {stop} by={prove.by} proof={prove.proof} onproved={() => prove.show('work')} />
             {:else if opened}
@@ -247,6 +250,9 @@
     }
   }
   @media (max-width: 520px) {
+    .tabs button {
+      font-size: 0.95rem;
+    }
     .work :global(button) {
       min-height: 48px;
     }

@@ -16,7 +16,7 @@ import { lastPerson, signed, today } from '$lib/readings.ts';
 import { circuitAsked } from '$lib/selection.ts';
 import type { JobSession } from '$lib/store/session.svelte.ts';
 
-export type ProveTab = 'read' | 'dead' | 'work' | 'device';
+export type ProveTab = 'read' | 'measure' | 'dead' | 'work' | 'device';
 
 const voltsOf = (r: Reading): string => {
   const volts = r.hotHot ?? r.hotNeutral ?? r.hotGround;
@@ -97,6 +97,7 @@ export class Proving {
   readonly tabs = $derived.by((): { id: ProveTab; name: string }[] => [
     { id: 'read', name: 'Readings' },
     ...(this.device ? [{ id: 'device' as const, name: `${this.device.kind.toUpperCase()} test` }] : []),
+    { id: 'measure', name: 'Measure' },
     { id: 'dead', name: 'Prove dead' },
     { id: 'work', name: 'In the box' },
   ]);

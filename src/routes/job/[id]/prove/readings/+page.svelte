@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { measurementsOf } from '#core/records/measuring.ts';
   import { readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
   import Bar from '$lib/parts/Bar.svelte';
@@ -8,12 +9,15 @@
   import Refused from '$lib/parts/Refused.svelte';
   import LoggedReadings from '$lib/parts/readings/LoggedReadings.svelte';
   import PasteReadings from '$lib/parts/readings/PasteReadings.svelte';
+  import MeasurementTable from '$lib/parts/handover/MeasurementTable.svelte';
   import ReadingFilters from '$lib/parts/readings/ReadingFilters.svelte';
-  import { exportReadings, ReadingImport } from '$lib/readingFiles.svelte.ts';
+  import { exportMeasurements, exportReadings, ReadingImport } from '$lib/readingFiles.svelte.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
   import { ReadingLog } from './judging.svelte.ts';
 
   const session = useSession();
+  const MOST_SHOWN = 300;
+  const measured = $derived(measurementsOf(session.document));
   const log = new ReadingLog(() => session);
   const brought = new ReadingImport(() => session);
 
@@ -51,6 +55,26 @@
       <p class="quiet">
         Volts and amperes. Readings are never changed: a correction stands beside what it replaces.
       </p>
+    {/if}
+  </div>
+  <div class="sheet pad stack">
+    <Bar title="All measurements" beside={String(measured.length)}>
+      <Act onclick={() => exportMeasurements(session.document)}>Export CSV</Act>
+      <PickFile
+        label="Measurements CSV"
+        accept=".csv,text/csv"
+        take={(file) => brought.measurements(() => readText(file))}>Import CSV</PickFile
+      >
+    </Bar>
+    {#if measured.length === 0}
+      <Empty title="No measurements yet."
+        ><p>Ohms, clamp, insulation, tone and the rest: at a box in Prove, under Measure.</p></Empty
+      >
+    {:else}
+      <MeasurementTable measurements={measured.slice(-MOST_SHOWN).reverse()} />
+      {#if measured.length > MOST_SHOWN}<p class="quiet">
+          The newest {MOST_SHOWN} are shown; the CSV has all.
+        </p>{/if}
     {/if}
   </div>
 </Page>
