@@ -42,6 +42,13 @@ export const CONDITIONS = {
   'loose-hot': { label: 'Resistance in the hot', gravity: 'worry' },
   'lost-leg': { label: 'One leg lost', gravity: 'bad' },
   'same-leg': { label: 'Both hots on one leg', gravity: 'bad' },
+  'open-feeder-neutral': { label: 'Neutral of the feeder to this panel open', gravity: 'bad' },
+  'no-main-bond': { label: 'Main bond missing: a hot on ground holds every ground live', gravity: 'bad' },
+  'second-bond': { label: 'Neutral and ground joined a second time, at a subpanel', gravity: 'worry' },
+  'borrowed-neutral': { label: 'Neutral borrowed from another circuit', gravity: 'worry' },
+  'tied-circuits': { label: 'Two circuits tied together', gravity: 'worry' },
+  'wrong-bar': { label: 'Neutral on the ground bar of the panel', gravity: 'worry' },
+  leak: { label: 'A leak to ground', gravity: 'worry' },
 } as const satisfies Record<string, { label: string; gravity: Gravity }>;
 export type Condition = keyof typeof CONDITIONS;
 

@@ -45,7 +45,9 @@ export function settingOf(view: View, box: Box, at?: string): Setting {
   const run = circuit ? runOf(view, circuit) : runAlone(view, box);
   const stop = run.stops.findIndex((s) => s.box.id === box.id);
   const off = circuit !== null && at !== undefined && isOff(view.document, circuit, at);
-  return { run, stop, grounding: box.grounding, settings, off };
+  const panel = circuit ? view.document.panels[circuit.panelId] : undefined;
+  const behindFeeder = panel !== undefined && panel.feeder !== null;
+  return { run, stop, grounding: box.grounding, settings, off, behindFeeder };
 }
 
 /** Judges a reading against the plan of the job it belongs to. */

@@ -18,7 +18,7 @@ import {
   type ReadPair,
 } from './conditions.ts';
 import { jointRemark, neutralJoint, type Remark } from './joints.ts';
-import { neutralFaults } from './neutralFaults.ts';
+import { beyondOutlet, silentBeyond } from './beyond.ts';
 
 /** The place of a reading: a stop of a run, with what is on record of the box there. */
 export interface Setting {
@@ -28,6 +28,8 @@ export interface Setting {
   settings: Pick<Settings, 'voltage' | 'limits' | 'tester'>;
   /** Its breaker was on record as off when it was read. */
   off?: boolean;
+  /** Its panel is fed by a feeder from another. */
+  behindFeeder?: boolean;
 }
 
 interface Fit {
@@ -123,9 +125,13 @@ const soundVolts = ({ meter }: Prediction, { grounding }: Setting): Verdict['exp
   };
 };
 
-/** Volts that what else is on the circuit may take from a conductor on its way here. */
-const elsewhere = ({ run, stop }: Setting): number =>
-  Math.max(ELSEWHERE, fullLoad(run.circuit) * run.stops[stop]!.pathOhms);
+/** Share of its volts that a feeder with all on may take from each of its conductors. */
+const FEEDER_DROP = 0.02;
+
+/** Volts that what else is on the circuit, and on its feeder, may take from a conductor on its way here. */
+const elsewhere = ({ run, stop, behindFeeder = false, settings }: Setting): number =>
+  Math.max(ELSEWHERE, fullLoad(run.circuit) * run.stops[stop]!.pathOhms) +
+  (behindFeeder ? FEEDER_DROP * settings.voltage : 0);
 
 /**
  * How far a reading is from a prediction, in parts of what is allowed; over 1 does not fit. The source may be at any voltage
@@ -175,14 +181,15 @@ function distanceAt(
       [low, high] = [0, Math.max(slack, ghost * fullVolts(correct, pair) * scale)];
       if (open[pair]! < NO_POWER) high = slack;
     } else if (toGround && at < 60) {
-      const sound = correct.meter.neutralGround ?? 0;
-      // A zero where a drop should stand is a sign of its own.
       const joined = pair === 'neutralGround' && JOINED.includes(condition);
-      const suspicious = pair === 'neutralGround' && sound * scale >= ZERO.expected && !joined;
+      // A zero where a drop should stand is a sign of its own; on a shared neutral what is on the other hot may cancel it.
+      const suspicious = pair === 'neutralGround' && at >= ZERO.expected && !isMultiwire(setting.run);
       low = suspicious ? Math.max(ZERO.volts, at - slack) : 0;
       high = at + (joined ? JOINED_VOLTS : others + LAST_DIGIT);
     } else if (!toGround && at > 60)
       low -= pair === 'hotGround' ? others : Math.max(ELSEWHERE, 2 * others - ELSEWHERE);
+    // What stands on the hot slot then is a neutral or a ground, with its drop.
+    else if (!toGround && read > high) high = at + others;
     const [middle, half] = [(low + high) / 2, (high - low) / 2];
     worst = Math.max(worst, Math.abs(read - middle) / half);
   }
@@ -268,15 +275,34 @@ export function judge(readings: Readings, setting: Setting): Verdict {
     fits.push({ condition, label: labelOf(prediction), ohms, bodyAmps: body.get(condition)! });
   }
   if (soundFits && isMultiwire(run) && readings.hotHot === null) silent.push('same-leg');
-  for (const condition of takesBoth(setting)
-    ? []
-    : neutralFaults(readings, setting.settings.voltage, 2 * elsewhere(setting)))
-    fits.push({ condition, label: CONDITIONS[condition].label, ohms: null, bodyAmps: 0 });
+  const { behindFeeder = false } = setting;
+  const beyond = (strict: boolean): Condition[] =>
+    takesBoth(setting)
+      ? []
+      : beyondOutlet(readings, {
+          nominal: setting.settings.voltage,
+          drop: 2 * elsewhere(setting),
+          behindFeeder,
+          multiwire: isMultiwire(run),
+          strict,
+        });
+  const add = (condition: Condition): void => {
+    if (!fits.some((f) => f.condition === condition))
+      fits.push({ condition, label: CONDITIONS[condition].label, ohms: null, bodyAmps: 0 });
+  };
+  beyond(true).filter(isNeutral).forEach(add);
+  // What is on elsewhere explains readings that no simple fault of this box does.
+  const wider = soundFits ? [] : beyond(false);
+  if (fits.length === 0) wider.forEach(add);
+  const possible = wider.filter((c) => !fits.some((f) => f.condition === c));
   fits.sort(
     (a, b) =>
       Number(b.condition === 'correct') - Number(a.condition === 'correct') ||
       Number(isDeadly(b)) - Number(isDeadly(a)),
   );
+  const quiet = soundFits
+    ? silentBeyond(behindFeeder).filter((c) => !fits.some((f) => f.condition === c))
+    : possible;
   const silentDanger = silent.filter((c) => soundFits && (body.get(c) ?? 0) >= DANGER_AMPS);
   const remarks = remarksOn(readings, setting, fits, expected);
   if (readings.lamps && soundFits) remarks.push({ level: 'note', text: LAMP_BLIND_SPOTS });
@@ -285,9 +311,19 @@ export function judge(readings: Readings, setting: Setting): Verdict {
       level: 'note',
       text: `These read the same here: ${silent.map((c) => lower(CONDITIONS[c].label)).join(', ')}. A load on, or the ground slot to a proven reference, tells most of them.`,
     });
+  if (possible.length > 0)
+    remarks.push({
+      level: possible.includes('no-main-bond') ? 'worry' : 'note',
+      text: `Also possible, with what is on elsewhere: ${possible.map((c) => lower(CONDITIONS[c].label)).join('; ')}. ${possible.includes('no-main-bond') ? 'Read the ground slot again at low impedance: what stays is no ghost, and every ground of the house may be live.' : 'Other loads off, then on, tell them.'}`,
+    });
+  else if (quiet.length > 0)
+    remarks.push({
+      level: 'note',
+      text: `Beyond this box these may show nothing here: ${quiet.map((c) => lower(CONDITIONS[c].label)).join('; ')}. Both legs under load, a clamp around the whole cable, and the other circuits off one by one tell them.`,
+    });
   return {
     fits,
-    silent,
+    silent: [...silent, ...quiet],
     silentDanger,
     expected,
     remarks,
@@ -296,6 +332,8 @@ export function judge(readings: Readings, setting: Setting): Verdict {
 }
 
 const takesBoth = ({ run }: Pick<Setting, 'run'>): boolean => run.volts > 150;
+const isNeutral = (c: Condition): boolean =>
+  c === 'open-service-neutral' || c === 'open-shared-neutral' || c === 'open-feeder-neutral';
 const isDeadly = ({ bodyAmps }: Fit): boolean => bodyAmps >= DANGER_AMPS;
 
 function labelOf({ condition, ohms }: Prediction): string {

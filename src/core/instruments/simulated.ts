@@ -4,6 +4,7 @@ import type { Run } from '#core/circuits/run.ts';
 import { withFaults, type Fault } from '#core/network/faults.ts';
 import { wiringOf, type Wiring } from '#core/network/wiring.ts';
 import { slotPairs } from './connect.ts';
+import { atRest } from './look.ts';
 import { clampConductor, HIGH_OHMS, LOW_OHMS, readOhms, readVolts } from './meter.ts';
 import {
   channelsOf,
@@ -134,7 +135,9 @@ export class SimulatedMeter {
   private wiring(): Wiring {
     const { run, stop, faults, dead } = this.outlet;
     const amps = new Map(this.state.load > 0 ? [[stop, this.state.load]] : []);
-    return withFaults(wiringOf(run, { amps, open: new Set(), dead }, actualBoxes(run)), faults);
+    const wiring = wiringOf(run, { amps, open: new Set(), dead }, actualBoxes(run));
+    // What its load or a fault would open has opened before it reads.
+    return atRest(withFaults(wiring, faults)).wiring;
   }
 
   /** Reads channels in what function it is set to. */

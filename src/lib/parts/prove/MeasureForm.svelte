@@ -221,6 +221,7 @@
         }}
       />
       <Act big disabled={measure.hidden === null} onclick={measure.read}>Read the practice circuit</Act>
+      <Act big disabled={measure.hidden === null} onclick={measure.reveal}>Say what is wrong</Act>
     </div>
     {#if measure.answer}<p role="status"><strong>{measure.answer}.</strong></p>{/if}
   </details>
