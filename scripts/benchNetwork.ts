@@ -20,7 +20,7 @@ export interface NetworkFigures {
   nodes: number;
   faults: number;
   pairs: number;
-  /** Pairs left out: two faults of one joint, or too few digits left. */
+  /** Pairs left out: two faults of one branch. */
   left: number;
   probes: number;
   /** Milliseconds for all single faults and for all pairs, tables and factorization included. */

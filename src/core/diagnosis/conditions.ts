@@ -15,6 +15,7 @@ import {
   spotKey,
   wiringOf,
   type Conductor,
+  type Use,
   type Wiring,
 } from '#core/network/wiring.ts';
 
@@ -72,14 +73,19 @@ export interface Prediction {
   /** Volts on a meter of high impedance, and with nothing on: apart where a conductor hangs loose. Null: no such pair. */
   meter: Record<Predicted, number | null>;
   open: Record<Predicted, number | null>;
+  /** Most that stands where a conductor hangs loose, with all that the spread of the strays allows. */
+  ghost: Record<Predicted, number | null>;
   /** Through a body of 1 kΩ from the ground slot, and so from any frame plugged in, to earth, amperes. */
   bodyAmps: number;
   /** Hot–neutral, hot–ground, neutral–ground. */
   lampVolts: [number, number, number] | null;
+  /** The same with other ohms in the joint; null where there is none. */
+  withOhms: ((ohms: number) => Prediction) | null;
 }
 
-/** Ohms that a joint is tried with; each a factor of about 1.3 from the next. */
-const JOINT_STEPS = Array.from({ length: 26 }, (_, k) => 0.15 * 1.3 ** k);
+/** Ohms that a joint may have, and what its fit begins with. */
+export const JOINT_OHMS_RANGE = { least: 0.05, most: 300 } as const;
+const FIRST_OHMS = 1;
 /** Amperes of something small that was left plugged in. */
 const LEFT_ON = 0.5;
 
@@ -154,10 +160,10 @@ function casesOf(wiring: Wiring, last: number): Case[] {
     add('false-ground-open-neutral', falseGround, open('neutral', 'start'));
     add('two-hots', { kind: 'other-hot', stop: last, leg: 'same' });
     add('two-legs', { kind: 'other-hot', stop: last, leg: 'other' });
-    for (const ohms of JOINT_STEPS) cases.push(loose('loose-neutral', 'neutral', ohms));
+    cases.push(loose('loose-neutral', 'neutral', FIRST_OHMS));
   }
   const twoHots = wiring.terminals[last]!.red !== null;
-  if (has('neutral') || twoHots) for (const ohms of JOINT_STEPS) cases.push(loose('loose-hot', hot, ohms));
+  if (has('neutral') || twoHots) cases.push(loose('loose-hot', hot, FIRST_OHMS));
   if (twoHots) {
     add('lost-leg', { kind: 'open', stop: -1, conductor: 'black', part: 'contact' });
     add('lost-leg', { kind: 'open', stop: -1, conductor: 'red', part: 'contact' });
@@ -188,7 +194,8 @@ const CHANGED_BY_LOAD: readonly Condition[] = [
 
 function predictWith(path: Run, amps: number, lampOhms: number | null, leftOn: boolean): Prediction[] {
   const last = path.stops.length - 1;
-  const wiring = wiringOf(path, { amps: new Map(amps > 0 ? [[last, amps]] : []), open: new Set() });
+  const use: Use = { amps: new Map(amps > 0 ? [[last, amps]] : []), open: new Set() };
+  const wiring = wiringOf(path, use);
   const terminals = wiring.terminals[last]!;
   const { hot, red } = terminals;
   const slots = slotPairs(terminals);
@@ -205,11 +212,14 @@ function predictWith(path: Run, amps: number, lampOhms: number | null, leftOn: b
     pairs.flatMap((pair): Probe[] => (pair ? [{ a: pair[0], b: pair[1], ohms }] : []));
   const cases = casesOf(wiring, last).filter((c) => !leftOn || CHANGED_BY_LOAD.includes(c.condition));
   const body: Probe = { a: terminals.ground, b: EARTH, ohms: PERSON_OHMS };
-  const meter = readAll(wiring, cases, [...probes(HIGH_OHMS), ...probes(Infinity), body]);
+  const meter = new CaseReader(wiring, cases, [...probes(HIGH_OHMS), ...probes(Infinity), body]);
+  const ghosts = (['toward hots', 'away from hots'] as const).map(
+    (strays) => new CaseReader(wiringOf(path, { ...use, strays }), cases, probes(Infinity)),
+  );
   const lit =
     lampOhms === null
       ? null
-      : readAll(
+      : new CaseReader(
           { ...wiring, branches: [...wiring.branches, ...lampBranches(terminals, lampOhms)] },
           cases,
           slots.map(([a, b]) => ({ a, b, ohms: Infinity })),
@@ -220,29 +230,60 @@ function predictWith(path: Run, amps: number, lampOhms: number | null, leftOn: b
     const values = pairs.map((pair) => (pair ? volts[at++]! : null));
     return Object.fromEntries(PREDICTED.map((pair, k) => [pair, values[k]!])) as Prediction['meter'];
   };
-  return cases.map(({ condition, ohms }, k) => ({
-    condition,
-    ohms,
-    meter: byPair(meter[k]!, 0),
-    open: byPair(meter[k]!, count),
-    bodyAmps: meter[k]![2 * count]! / PERSON_OHMS,
-    lampVolts: lit ? ([...lit[k]!] as [number, number, number]) : null,
-  }));
+  const most = (lists: readonly Float64Array[]): Float64Array =>
+    Float64Array.from(lists[0]!, (_, k) => Math.max(...lists.map((l) => l[k]!)));
+  const remembered = new Map<string, Prediction>();
+  const predicted = (k: number, ohms: number | null): Prediction => {
+    const key = `${k} ${ohms}`;
+    const known = remembered.get(key);
+    if (known) return known;
+    const { condition } = cases[k]!;
+    const volts = meter.read(k, ohms);
+    const made: Prediction = {
+      condition,
+      ohms,
+      meter: byPair(volts, 0),
+      open: byPair(volts, count),
+      // A joint holds its conductor: nothing hangs loose there.
+      ghost: byPair(ohms === null ? most(ghosts.map((g) => g.read(k, null))) : volts, 0),
+      bodyAmps: volts[2 * count]! / PERSON_OHMS,
+      lampVolts: lit ? ([...lit.read(k, ohms)] as [number, number, number]) : null,
+      withOhms: ohms === null ? null : (other) => predicted(k, other),
+    };
+    remembered.set(key, made);
+    return made;
+  };
+  return cases.map(({ ohms }, k) => predicted(k, ohms));
 }
 
-/** Volts at the probes under each case, of one or two faults. */
-function readAll(wiring: Wiring, cases: readonly Case[], probes: readonly Probe[]): Float64Array[] {
-  const faults = [...new Set(cases.flatMap((c) => c.faults))];
-  const predictor = new Predictor(wiring, faults, probes, MAINS_HERTZ, 2);
-  return cases.map(({ faults: [first, second] }) => {
-    const volts = new Float64Array(probes.length);
+/** Volts at the probes under each of some cases, of one or two faults. */
+class CaseReader {
+  private readonly predictor: Predictor;
+  private readonly cases: readonly Case[];
+  private readonly faults: readonly Fault[];
+  private readonly count: number;
+
+  constructor(wiring: Wiring, cases: readonly Case[], probes: readonly Probe[]) {
+    this.cases = cases;
+    this.faults = [...new Set(cases.flatMap((c) => c.faults))];
+    this.count = probes.length;
+    this.predictor = new Predictor(wiring, this.faults, probes, MAINS_HERTZ, 2);
+  }
+
+  /** @param ohms of the joint; null for cases without one */
+  read(k: number, ohms: number | null): Float64Array {
+    const { predictor, faults } = this;
+    const [first, second] = this.cases[k]!.faults;
+    const volts = new Float64Array(this.count);
     predictor.without();
     if (!first) predictor.readings(volts);
-    else if (!second) predictor.with(faults.indexOf(first), volts);
-    else {
+    else if (!second) {
+      if (ohms !== null) predictor.vary(faults.indexOf(first), ohms);
+      predictor.with(faults.indexOf(first), volts);
+    } else {
       predictor.given(faults.indexOf(first));
       predictor.with(faults.indexOf(second), volts);
     }
     return volts;
-  });
+  }
 }

@@ -2,9 +2,11 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { DEFAULT_SETTINGS, PLAIN_READING } from '#core/job/document.ts';
-import { readVolts } from '#core/instruments/meter.ts';
+import { readAll } from '#core/effects/shown.ts';
+import { HIGH_OHMS } from '#core/instruments/meter.ts';
 import { withFaults, type Fault, type FaultKind } from '#core/network/faults.ts';
 import { EARTH, MAINS_HERTZ } from '#core/network/network.ts';
+import type { Probe } from '#core/network/predict.ts';
 import { randomHouse } from '#core/network/testing.ts';
 import { houseWiring, PERSON_OHMS, type Wiring } from '#core/network/wiring.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
@@ -96,19 +98,27 @@ interface Read {
   readings: Readings;
   body: number;
 }
-function readAt(wiring: Wiring, stop: number, loadAmps = 0): Read {
-  const { hot, neutral, ground } = wiring.terminals[stop]!;
-  const volts = (a: number, b: number) => Math.round(10 * readVolts(wiring, a, b)) / 10;
-  return {
+/** What a meter of 10 MΩ and a body of 1 kΩ find at each box of the first circuit, as loaded there. */
+function readAt(wiring: Wiring, amps: ReadonlyMap<number, number>): Read[] {
+  const stops = wiring.terminals.slice(0, wiring.circuits[0]!.stops);
+  const probes = stops.flatMap(({ hot, neutral, ground }): Probe[] => [
+    { a: hot, b: neutral, ohms: HIGH_OHMS },
+    { a: hot, b: ground, ohms: HIGH_OHMS },
+    { a: neutral, b: ground, ohms: HIGH_OHMS },
+    { a: ground, b: EARTH, ohms: PERSON_OHMS },
+  ]);
+  const volts = readAll(wiring, probes);
+  const shown = (at: number) => Math.round(10 * volts[at]!) / 10;
+  return stops.map((_, k) => ({
     readings: {
       ...PLAIN_READING,
-      hotNeutral: volts(hot, neutral),
-      hotGround: volts(hot, ground),
-      neutralGround: volts(neutral, ground),
-      loadAmps,
+      hotNeutral: shown(4 * k),
+      hotGround: shown(4 * k + 1),
+      neutralGround: shown(4 * k + 2),
+      loadAmps: amps.get(k) ?? 0,
     },
-    body: readVolts(wiring, ground, EARTH, PERSON_OHMS) / PERSON_OHMS,
-  };
+    body: volts[4 * k + 3]! / PERSON_OHMS,
+  }));
 }
 const LEFT_ON = { seconds: 60, edge: 'slow' } as const;
 const PAIRS = ['hotNeutral', 'hotGround', 'neutralGround'] as const;
@@ -166,8 +176,7 @@ test('healthy houses are never bad, whatever is on in them', () => {
   for (let seed = 1; seed <= 100; seed++) {
     const { wiring, run, amps, inShed } = houseFor(seed);
     const left = asLeft(wiring);
-    for (let stop = 0; stop < run.stops.length; stop++) {
-      const { readings } = readAt(left, stop, amps.get(stop));
+    for (const [stop, { readings }] of readAt(left, amps).entries()) {
       const verdict = judge(readings, settingAt(run, stop, inShed));
       const said = JSON.stringify({ seed, stop, readings, headline: verdict.headline });
       assert.notEqual(verdict.grade, 'bad', said);
@@ -191,10 +200,9 @@ test('at every box of 300 faulty houses the truth is among what is named, and no
     } catch {
       continue;
     }
-    const healthy = asLeft(wiring);
-    for (let stop = 0; stop < run.stops.length; stop++) {
-      const was = readAt(healthy, stop, amps.get(stop));
-      const is = readAt(faulty, stop, amps.get(stop));
+    const healthy = readAt(wiring, amps);
+    for (const [stop, is] of readAt(faulty, amps).entries()) {
+      const was = healthy[stop]!;
       const verdict = judge(is.readings, settingAt(run, stop, inShed));
       const said = JSON.stringify({
         seed,

@@ -8,6 +8,7 @@ import type { Box, Limits, Reading, Settings } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
 import {
   CONDITIONS,
+  JOINT_OHMS_RANGE,
   PAIR_WORDS,
   predictAt,
   PREDICTED,
@@ -177,8 +178,9 @@ function distanceAt(
     let [low, high] = [at - slack, at + slack];
     const toGround = pair === 'neutralGround' || pair === 'groundReference';
     if (isLoose(prediction, pair)) {
-      // Strays differ from house to house and from cable to cable.
-      [low, high] = [0, Math.max(slack, ghost * fullVolts(correct, pair) * scale)];
+      // Strays differ from house to house and from cable to cable, and a meter may be one that loads.
+      const most = Math.min(ghost * fullVolts(correct, pair), prediction.ghost[pair]! + SLACK.volts);
+      [low, high] = [0, Math.max(slack, most * scale)];
       if (open[pair]! < NO_POWER) high = slack;
     } else if (toGround && at < 60) {
       const joined = pair === 'neutralGround' && JOINED.includes(condition);
@@ -198,6 +200,43 @@ function distanceAt(
     if (lit.some((on, i) => on !== readings.lamps![i])) return Infinity;
   }
   return worst;
+}
+
+/** Steps over the ohms of a joint before the best of them is narrowed down, and rounds of that. */
+const OHM_STEPS = 24;
+const OHM_ROUNDS = 5;
+/** A joint that is farther off than this, in parts of what is allowed, is not made to fit by other ohms between two steps. */
+const NEAR = 4;
+
+/**
+ * A prediction with the ohms of its joint that are nearest to what was read: the best of a few steps over their logarithm,
+ * and the halves beside it, again and again.
+ */
+function fitOhms(
+  prediction: Prediction,
+  away: (prediction: Prediction) => number,
+): { worst: number; prediction: Prediction } {
+  const { withOhms } = prediction;
+  if (!withOhms) return { worst: away(prediction), prediction };
+  const { least, most } = JOINT_OHMS_RANGE;
+  const at = (log: number) => {
+    const tried = withOhms(Math.exp(log));
+    return { log, prediction: tried, worst: away(tried) };
+  };
+  let step = Math.log(most / least) / OHM_STEPS;
+  let best = at(Math.log(least));
+  const take = (log: number) => {
+    const tried = at(log);
+    if (tried.worst < best.worst) best = tried;
+  };
+  for (let k = 1; k <= OHM_STEPS; k++) take(Math.log(least) + k * step);
+  for (let round = 0; round < OHM_ROUNDS && best.worst < NEAR; round++) {
+    step /= 2;
+    const { log } = best;
+    take(log - step);
+    take(log + step);
+  }
+  return best;
 }
 
 /** The most that can stand between two slots: what sound wiring shows there, or from hot to ground. */
@@ -252,10 +291,10 @@ export function judge(readings: Readings, setting: Setting): Verdict {
   const guarded = run.stops[stop]!.gfci !== null;
   for (const prediction of all) {
     if (guarded && prediction.condition === 'neutral-ground-joined') continue;
-    const worst = distance(readings, prediction, correct, setting);
+    const fitted = fitOhms(prediction, (p) => distance(readings, p, correct, setting));
     const known = best.get(prediction.condition);
-    if (worst <= 1 + 1e-9 && (!known || worst < known.worst))
-      best.set(prediction.condition, { worst, prediction });
+    if (fitted.worst <= 1 + 1e-9 && (!known || fitted.worst < known.worst))
+      best.set(prediction.condition, fitted);
   }
   const soundFits = best.has('correct');
   const silent: Condition[] = [];

@@ -21,8 +21,8 @@ const LOOSE: Couplings = { insulated: 8, ground: 8 };
 /** Two conductors side by side with nothing between. */
 const PAIR: Couplings = { insulated: 10, ground: 10 };
 
-/** Staples, bends, damp and what lies beside a cable change each of its couplings by up to this factor, either way. */
-export const STRAY_SPREAD = 3;
+/** Staples, bends, damp, cords and what lies beside a cable change each of its couplings by up to this factor, either way. */
+export const STRAY_SPREAD = 4;
 const INCHES = 12;
 
 const isGround = (color: Color): boolean => color === 'bare' || color === 'green' || color === 'armor';

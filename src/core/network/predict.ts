@@ -2,7 +2,7 @@
  * What meters would read under each of many faults and under every two of them, from one factorization: faults change a
  * few branches, and how the network answers along those is known.
  */
-import { editsOf, type Fault } from './faults.ts';
+import { editsOf, withFaults, type Fault } from './faults.ts';
 import { changeOf, complexes, Kernel, NOTHING, sharesBranch, type Change, type Complexes } from './kernel.ts';
 import { EdgeGroups } from './groups.ts';
 import { EARTH } from './network.ts';
@@ -24,9 +24,14 @@ const LEAST_LEFT = 1e-9;
  */
 export class Predictor {
   readonly probes: readonly Probe[];
+  private readonly wiring: Wiring;
+  private readonly hertz: number;
+  private readonly faults: Fault[];
+  /** Position of the fault that is in the network, or null. */
+  private firstAt: number | null = null;
   private readonly most: 1 | 2;
   private readonly responses: Responses;
-  private readonly changes: readonly Change[];
+  private readonly changes: Change[];
   /** By fault: how the edges of its change answer to each other. */
   private readonly between: readonly Answers[];
   private readonly probeAt: Int32Array;
@@ -52,6 +57,7 @@ export class Predictor {
     hertz: number,
     most: 1 | 2,
   ) {
+    [this.wiring, this.hertz, this.faults] = [wiring, hertz, [...faults]];
     const edges: Edge[] = [];
     const byBranch = new Int32Array(wiring.branches.length).fill(-1);
     const byEnds = new Map<number, number>();
@@ -97,11 +103,26 @@ export class Predictor {
     this.without();
   }
 
+  /**
+   * Gives a poor joint or a leak other ohms: what is read under it from now on is with these.
+   * @throws when the fault is more than one branch
+   */
+  vary(fault: number, ohms: number): void {
+    const change = this.changes[fault]!;
+    if (change.rank !== 1) throw new Error('Only a fault of one branch has ohms of its own');
+    const keeps = change.scale[0]! / ohms;
+    this.faults[fault] = { ...this.faults[fault]!, ohms } as Fault;
+    this.changes[fault] = change.alters[0]
+      ? { ...change, weights: [keeps - 1], kept: [keeps] }
+      : { ...change, weights: [1 / ohms] };
+  }
+
   /** The sound network again. */
   without(): void {
     const { responses, probeAt, volts, impedance } = this;
     const { re, im, count, sourceRe, sourceIm } = responses;
     this.first = NOTHING;
+    this.firstAt = null;
     for (let p = 0; p < probeAt.length; p++) {
       const at = probeAt[p]!;
       volts.re[p] = sourceRe[at]!;
@@ -142,6 +163,7 @@ export class Predictor {
       }
     }
     this.first = change;
+    this.firstAt = fault;
   }
 
   /** Volts on each probe’s meter as the network is. */
@@ -152,8 +174,9 @@ export class Predictor {
   }
 
   /**
-   * Volts on each probe’s meter with one more fault than there is.
-   * @returns false when both change one branch, or lie so that too few digits are left
+   * Volts on each probe’s meter with one more fault than there is. Two that lie so that too few digits would be left get a
+   * factorization of their own.
+   * @returns false when both change one branch: one joint is not open and poor at once
    * @throws when that makes more than there may be
    */
   with(fault: number, into: Float64Array): boolean {
@@ -162,9 +185,13 @@ export class Predictor {
     if (first.rank > 0 && this.most === 1) throw new Error('This predicts one fault at a time');
     if (sharesBranch(first, change)) return false;
     const left = kernel.of(responses, this.between[fault]!, change, first, this.firstKernel);
+    if (left <= LEAST_LEFT) {
+      this.factored(fault, into);
+      return true;
+    }
     if (change.rank === 1 && first.rank === 0) {
       this.withOne(change, into);
-      return left > LEAST_LEFT;
+      return true;
     }
     const { re, im, count } = responses;
     const { rank, edges, scale } = change;
@@ -211,7 +238,14 @@ export class Predictor {
       }
       into[p] = loaded(vr, vi, zr, zi, meter[p]!);
     }
-    return left > LEAST_LEFT;
+    return true;
+  }
+
+  /** As `with`, from the network with both faults in it. */
+  private factored(fault: number, into: Float64Array): void {
+    const { wiring, hertz, probes, faults, firstAt } = this;
+    const both = firstAt === null ? [faults[fault]!] : [faults[firstAt]!, faults[fault]!];
+    new Predictor(withFaults(wiring, both), [], probes, hertz, 1).readings(into);
   }
 
   /** As `with`, for one branch in the sound network. */
