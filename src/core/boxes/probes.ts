@@ -1,20 +1,9 @@
 /** Where an instrument can be put at a box: slots of its faces, screws, splices, ends of conductors, its metal, and the panel. */
 import type { BoxWiring } from '#core/job/schema.ts';
 import { DEVICES } from './devices.ts';
-import {
-  BOX,
-  cableWords,
-  endName,
-  endOf,
-  handsOf,
-  placeOf,
-  placesOf,
-  spliceName,
-  terminalAt,
-} from './wiring.ts';
+import { BOX, cableWords, endName, handsOf, placeOf, placesOf, spliceName, terminalAt } from './wiring.ts';
 
-export const PROBE_KINDS = ['face', 'panel', 'splice', 'screw', 'end', 'cable', 'metal'] as const;
-export type ProbeKind = (typeof PROBE_KINDS)[number];
+type ProbeKind = 'face' | 'panel' | 'splice' | 'screw' | 'end' | 'cable' | 'metal';
 
 export interface ProbePlace {
   /** Stands in records: `face.top.hot`, `splice-hot`, `device.brass-1`, `feed.black`, `cable.feed`, `panel.neutral`, `box`. */
@@ -33,10 +22,10 @@ const SLOTS = [
 ] as const;
 export type Slot = (typeof SLOTS)[number][0];
 
-export const faceKey = (face: string, slot: Slot): string => `face.${face}.${slot}`;
+const faceKey = (face: string, slot: Slot): string => `face.${face}.${slot}`;
 export const wholeFaceKey = (face: string): string => `face.${face}`;
 export const cableKey = (cable: string): string => `cable.${cable}`;
-export const PANEL_PLACES = {
+const PANEL_PLACES = {
   'panel.hot': 'breaker, load terminal',
   'panel.hot-b': 'breaker, second load terminal',
   'panel.bus': 'bus or line lug',
@@ -91,7 +80,3 @@ export function probePlaces(wiring: BoxWiring, nameOf: (box: string) => string):
     ...Object.entries(PANEL_PLACES).map(([key, name]) => place(key, `panel: ${name}`, 'panel')),
   ];
 }
-
-/** Ends of a cable, for a clamp around all of it. */
-export const endsOfCable = (wiring: BoxWiring, key: string): string[] =>
-  wiring.cables.filter((c) => cableKey(c.id) === key).flatMap((c) => c.conductors.map((k) => endOf(c, k)));

@@ -22,7 +22,7 @@ export interface Practice {
 }
 
 /** The network of a practice circuit. */
-export function practiceWiring({ run, dead, hidden, temporaries }: Practice): Wiring {
+function practiceWiring({ run, dead, hidden, temporaries }: Practice): Wiring {
   const sound = wiringOf(run, { amps: new Map(), open: new Set(), dead }, actualBoxes(run));
   const faulty = hidden === 0 ? sound : withFaults(sound, [hiddenFault(sound, hidden)]);
   const stopOf = (t: Temporary) => run.stops.findIndex((s) => s.box.id === t.boxId);

@@ -24,7 +24,7 @@ const leg = { leg: yup.string().strict().required().oneOf(['own', 'other']) };
 const panel = { panel: name() };
 /** One of the circuits that are laid out, by its name; the first where it is not said. */
 const circuit = { circuit: yup.string().strict().max(80) };
-export const SUPPLY_KINDS: Record<SupplyFault['kind'], yup.ObjectShape> = {
+const SUPPLY_KINDS: Record<SupplyFault['kind'], yup.ObjectShape> = {
   'service-neutral': lostOr,
   'service-leg': { ...leg, ohms: lostOr.ohms.optional() },
   'feeder-neutral': { ...panel, ...lostOr },

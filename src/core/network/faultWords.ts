@@ -66,7 +66,7 @@ export function faultName(fault: Fault, names: FaultNames): string {
   switch (fault.kind) {
     case 'open':
       return fault.stop < 0 && fault.part === 'supply'
-        ? `Leg lost before the bus of ${circuit(-1 - fault.stop)}`
+        ? `Leg of the ${CONDUCTOR_WORDS[fault.conductor]} lost before the bus of ${circuit(-1 - fault.stop)}`
         : `Open ${CONDUCTOR_WORDS[fault.conductor]} at ${place(fault.part, fault.conductor, fault.stop, names)}`;
     case 'resistance':
       return `Poor joint in the ${CONDUCTOR_WORDS[fault.conductor]}, ${ohms(fault.ohms)}, at ${place(fault.part, fault.conductor, fault.stop, names)}`;

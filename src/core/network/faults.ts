@@ -64,7 +64,7 @@ export type Fault =
   | { kind: 'crossed-breakers'; circuits: readonly [number, number] }
   | SupplyFault;
 export type FaultKind = Fault['kind'];
-export type TabSide = 'hot' | 'neutral';
+type TabSide = 'hot' | 'neutral';
 
 /** What may be wrong before the bars of a panel; null ohms is lost, a number a poor joint. */
 export type SupplyFault =

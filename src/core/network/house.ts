@@ -23,7 +23,7 @@ const NOTHING: Taken = { A: 0, B: 0, across: 0 };
 export type OthersTake = 'planned' | 'off';
 
 /** The leg of a circuit’s black hot. */
-export const ownLeg = (circuit: Circuit): Leg => legsOf(circuit)[0] ?? 'A';
+const ownLeg = (circuit: Circuit): Leg => legsOf(circuit)[0] ?? 'A';
 
 /** A circuit of the job as it is studied in its house, with the wiring that is on record. */
 export const studyOf = (view: View, circuit: Circuit, use: Use): HouseStudy => {
@@ -38,7 +38,7 @@ export const studyOf = (view: View, circuit: Circuit, use: Use): HouseStudy => {
 };
 
 /** Panels are told apart by name; two of one name by their ids as well. */
-export function panelName({ document }: View, id: string): string {
+function panelName({ document }: View, id: string): string {
   const panel = document.panels[id];
   if (!panel) return id;
   const alike = rows(document.panels).filter((p) => p.name === panel.name);

@@ -73,7 +73,7 @@ export interface FaceNodes {
 }
 
 /** Something that draws current. */
-export interface Load {
+interface Load {
   stop: number;
   /** Amperes at nominal volts. */
   amps: number;

@@ -106,7 +106,7 @@ export function houseWiring(house: House, studies: readonly HouseStudy[], hertz:
 }
 
 /** Volts of one leg where a circuit works. */
-export const legVolts = ({ volts }: Pick<Run, 'volts'>): number => (volts > 150 ? volts / 2 : volts);
+const legVolts = ({ volts }: Pick<Run, 'volts'>): number => (volts > 150 ? volts / 2 : volts);
 
 function wired(
   layout: Layout,

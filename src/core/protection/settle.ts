@@ -24,7 +24,7 @@ import {
 type Guard = Wiring['guards'][number];
 
 /** A joint that opens when it is warm enough and closes when it has cooled. */
-export interface WarmJoint {
+interface WarmJoint {
   branch: number;
   /** Steady heat in it that just opens it, watts. */
   watts: number;
@@ -42,16 +42,14 @@ export interface Asked {
   holds?: ReadonlyMap<number, number>;
 }
 
-export const WHYS = [
-  'difference',
-  'grounded neutral',
-  'fed on LOAD',
-  'short',
-  'overcurrent',
-  'warm joint opens',
-  'warm joint closes',
-] as const;
-export type Why = (typeof WHYS)[number];
+type Why =
+  | 'difference'
+  | 'grounded neutral'
+  | 'fed on LOAD'
+  | 'short'
+  | 'overcurrent'
+  | 'warm joint opens'
+  | 'warm joint closes';
 
 export interface Opening {
   /** Seconds after power came on. */

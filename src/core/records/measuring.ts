@@ -21,7 +21,7 @@ import { circuitState, isOff, validProof, whyUnproved } from './proof.ts';
 import { added } from './trim.ts';
 
 /** Where an instrument goes: two probes, one conductor, a plug in a face, around a conductor or cable. */
-export type Held = 'pair' | 'one' | 'face' | 'around';
+type Held = 'pair' | 'one' | 'face' | 'around';
 
 export interface InstrumentFacts {
   name: string;

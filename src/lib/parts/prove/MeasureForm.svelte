@@ -200,7 +200,7 @@
       return null;
     }}
   />
-  <details>
+  <details open={measure.hidden !== null}>
     <summary>Practice{measure.hidden === null ? '' : ': on'}</summary>
     <p class="quiet">
       A simulated circuit, wired as on record, with a fault nobody tells you. It trips what would trip. What
