@@ -27,7 +27,7 @@ const USAGE = `hekto: plans and checks house wiring
   hekto plan FILE [options]   plan a job's circuits: JSON out; --job writes the whole job file instead
   hekto solve FILE --circuit NAME [options]
                               the voltages of a circuit's network, or its netlist
-  hekto export FILE --spice --circuit NAME | --readings | --calendar
+  hekto export FILE --spice --circuit NAME | --readings | --measurements | --calendar
                               a netlist, the readings as CSV, tests as iCalendar
 
 Exit status: 0 clean, 1 findings or no answer, 2 bad input. See docs/cli.md.
