@@ -17,6 +17,7 @@ import {
   PLAIN_NAMEPLATE,
   PLAIN_PANEL,
   stopAt,
+  PLAIN_MEASUREMENT,
 } from '#core/job/document.ts';
 import type {
   Amendment,
@@ -29,6 +30,7 @@ import type {
   FixtureKind,
   JobDocument,
   Level,
+  Measurement,
   Opening,
   OpeningKind,
   Panel,
@@ -642,6 +644,46 @@ function asFoundAtE3(document: JobDocument): JobDocument {
   };
 }
 
+/** The ghost at B1 falls to nothing on a meter that loads; B3 sags where its neutral is loose. */
+const measurements: Measurement[] = [
+  {
+    ...PLAIN_MEASUREMENT,
+    id: 'measurement-b1',
+    boxId: 'box-b1',
+    circuitId: 'circuit-bedroom',
+    place: 'B1, West bedroom',
+    at: '2026-05-04T14:07:00Z',
+    by: 'M. Alder',
+    instrument: 'low-impedance meter',
+    node: 'face.top.hot',
+    nodeName: 'hot slot, top',
+    to: 'face.top.ground',
+    toName: 'ground slot, top',
+    inputOhms: 3000,
+    shows: 'value',
+    value: 0.2,
+    note: 'The 61 V on the other meter was a ghost',
+  },
+  {
+    ...PLAIN_MEASUREMENT,
+    id: 'measurement-b3',
+    boxId: 'box-b3',
+    circuitId: 'circuit-bedroom',
+    place: 'B3, West bedroom',
+    at: '2026-05-04T14:24:00Z',
+    by: 'M. Alder',
+    instrument: 'loading analyzer',
+    node: 'face.top',
+    nodeName: 'top',
+    to: null,
+    toName: '',
+    inputOhms: 1e5,
+    shows: 'value',
+    value: 18.4,
+    note: '',
+  },
+];
+
 export function tamarackJob(): JobDocument {
   const studio = studioJob();
   const panel = studio.panels['panel-a']!;
@@ -657,5 +699,6 @@ export function tamarackJob(): JobDocument {
     boxes: { ...studio.boxes, ...byId(boxes) },
     circuits: { ...studio.circuits, ...byId(circuits) },
     amendments: byId(amendments),
+    measurements: byId(measurements),
   });
 }

@@ -12,7 +12,7 @@ import { startServer, type Server } from '../tests/support/server.ts';
 import { PLAIN_READING, rows } from '#core/job/document.ts';
 import { measurePlan, measureReadings, measureRun, measureFirstTap } from './benchPlan.ts';
 import { randomHouse, randomProblem } from '#core/planner/search/testing.ts';
-import { measureNetwork } from './benchNetwork.ts';
+import { measureHouse, measureNetwork } from './benchNetwork.ts';
 import { measurePlanner, measureProof } from './benchPlanner.ts';
 
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
@@ -121,6 +121,13 @@ row(
   10,
 );
 row(`Network: ${network.pairs} pairs of faults, all but ${network.left}`, network.pair, 'ms', 700);
+const inHouse = measureHouse(time);
+row(
+  'Network: a circuit of 30 boxes in a house of 20, against alone',
+  inHouse.inHouse / inHouse.alone,
+  'times',
+  1.3,
+);
 row('Network: ngspice, alter and ac, for one fault', network.spice, 'ms', null);
 lines.push([
   'Network: times as fast as ngspice, for one fault and for one pair',

@@ -3,13 +3,16 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { plannedBoxes } from '#core/boxes/planned.ts';
 import { spiceNetlist, spiceNode } from '#core/formats/spice.ts';
 import { editsOf } from '#core/network/faults.ts';
 import { everyFault } from '#core/diagnosis/hypotheses.ts';
 import { MAINS_HERTZ } from '#core/network/network.ts';
 import { Predictor, type Probe } from '#core/network/predict.ts';
-import { plainRun } from '#core/network/testing.ts';
-import { wiringOf, type Wiring } from '#core/network/wiring.ts';
+import { presentedBy } from '#core/network/present.ts';
+import type { House } from '#core/network/supply.ts';
+import { plainRun, randomHouse } from '#core/network/testing.ts';
+import { houseWiring, wiringOf, type Wiring } from '#core/network/wiring.ts';
 
 const BOXES = 30;
 /** Boxes that were measured: three voltages at each, with the meter’s own current. */
@@ -86,6 +89,59 @@ export function measureNetwork(
     pair,
     spice,
   };
+}
+
+export interface HouseFigures {
+  nodes: number;
+  /** Milliseconds for all single faults of the circuit alone, and of the same circuit in a house of twenty. */
+  alone: number;
+  inHouse: number;
+  /** Milliseconds to fold the other nineteen, once for a house. */
+  folding: number;
+}
+
+/** The circuit of thirty boxes alone, and as one of twenty with the others folded. */
+export function measureHouse(
+  time: (work: () => unknown, rounds?: number, warm?: number) => number,
+): HouseFigures {
+  const run = plainRun(BOXES);
+  const boxes = plannedBoxes(run);
+  const { house, studies } = randomHouse(19, 1);
+  const fold = (): House => ({
+    ...house,
+    panels: house.panels.map((panel) => ({
+      ...panel,
+      presented: studies.filter((s) => s.panel === panel.name).map((s) => presentedBy(s, s.leg, MAINS_HERTZ)),
+    })),
+  });
+  const folded = fold();
+  const use = { amps: new Map([[5, 3]]), open: new Set<number>() };
+  const singles = (lay: () => Wiring) => () => {
+    const wiring = lay();
+    const faults = everyFault(wiring);
+    const { hot, neutral } = wiring.terminals[BOXES - 1]!;
+    const predictor = new Predictor(
+      wiring,
+      faults,
+      [{ a: hot, b: neutral, ohms: METER_OHMS }],
+      MAINS_HERTZ,
+      1,
+    );
+    const into = new Float64Array(1);
+    faults.forEach((_, k) => predictor.with(k, into));
+  };
+  const inside = () => houseWiring(folded, [{ run, boxes, use, panel: 'Service', leg: 'A' }], MAINS_HERTZ);
+  const [alone, inHouse] = Array.from({ length: 5 }, () => [
+    time(
+      singles(() => wiringOf(run, use, boxes)),
+      20,
+      5,
+    ),
+    time(singles(inside), 20, 5),
+  ])
+    .sort(([a, b], [c, d]) => b! / a! - d! / c!)
+    .at(2)! as [number, number];
+  return { nodes: inside().nodes.length, alone, inHouse, folding: time(fold, 3, 1) };
 }
 
 /**

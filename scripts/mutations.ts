@@ -1,7 +1,9 @@
 /** Files broken by chance: what every reader must refuse or read, and never crash or hang on. */
 import { readFileSync } from 'node:fs';
 import { studioJob } from '../demo/studio.ts';
+import { tamarackJob } from '../demo/tamarack.ts';
 import { levelToDxf, readDxf, roomsFromDxf } from '#core/formats/dxf.ts';
+import { measurementsFromCsv, measurementsToCsv } from '#core/formats/measurementsCsv.ts';
 import { outletsFromCsv, outletsToCsv } from '#core/formats/outletsCsv.ts';
 import { pricesFromCsv, pricesToCsv } from '#core/formats/pricesCsv.ts';
 import { readingsFromCsv, readingsFromLines, readingsToCsv } from '#core/formats/readingsCsv.ts';
@@ -27,7 +29,7 @@ const POLYLINE =
 export const READERS: readonly Reader[] = [
   {
     name: 'job file',
-    samples: [serialize(job), ...[2, 3, 4, 5, 6, 7].map(old)],
+    samples: [serialize(job), ...[2, 3, 4, 5, 6, 7, 10].map(old)],
     read: (text) => void parseFile(text),
   },
   {
@@ -47,6 +49,11 @@ export const READERS: readonly Reader[] = [
     name: 'readings CSV',
     samples: [readingsToCsv(job)],
     read: (text) => void readingsFromCsv(text, { ...job, readings: {} }),
+  },
+  {
+    name: 'measurements CSV',
+    samples: [measurementsToCsv(tamarackJob())],
+    read: (text) => void measurementsFromCsv(text, job),
   },
   {
     name: 'pasted readings',

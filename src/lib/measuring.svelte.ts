@@ -1,5 +1,11 @@
 /** One measurement while it is made: the instrument, where it is held, what it showed. */
-import { practiceAnswer, practiceLook, soundLook, type Practice } from '#core/diagnosis/practice.ts';
+import {
+  practiceAnswer,
+  practiceLook,
+  soundLook,
+  soundRange,
+  type Practice,
+} from '#core/diagnosis/practice.ts';
 import type { Look, Showing } from '#core/instruments/look.ts';
 import type { Run } from '#core/circuits/run.ts';
 import type { LampLevel, Measurement, Measuring as Instrument, Temporary } from '#core/job/schema.ts';
@@ -23,6 +29,8 @@ export interface Sender {
   to: string;
 }
 
+/** A range narrower than a meter tells apart is a figure, volts. */
+const TELLS = 0.2;
 const DARK: LampLevel[] = ['dark', 'dark', 'dark'];
 
 export class Measuring {
@@ -86,6 +94,26 @@ export class Measuring {
     } catch {
       return null;
     }
+  });
+
+  /** The same as a range, where what is on elsewhere on the circuit matters. */
+  readonly expectedRange = $derived.by(() => {
+    const asked = this.asked();
+    if (!asked || this.facts?.unit !== 'V' || this.load > 0) return null;
+    const range = soundRange(this.practice(), { ...asked, inputOhms: this.facts.inputOhms });
+    return range && range.most - range.least >= TELLS ? range : null;
+  });
+
+  /** Whether the figure is what sound wiring shows, as near as its instrument reads; null where nothing is to compare. */
+  readonly agrees = $derived.by((): boolean | null => {
+    const { value, expectedRange: range } = this;
+    const sound = this.expected?.value ?? null;
+    const unit = this.facts?.unit;
+    if (this.shows !== 'value' || value === null || sound === null) return null;
+    if (unit !== 'V' && unit !== 'Ω') return null;
+    const [least, most] = range ? [range.least, range.most] : [sound, sound];
+    const slack = unit === 'V' ? 1.5 + 0.03 * most : Math.max(0.2, 0.2 * most);
+    return value >= least - slack && value <= most + slack;
   });
 
   private practice(): Omit<Practice, 'hidden'> {

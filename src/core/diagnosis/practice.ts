@@ -1,10 +1,12 @@
 /** A circuit to practice on: as it is on record, with a fault that nobody says, and with what was tied or parted. */
 import { actualBoxes } from '#core/boxes/planned.ts';
 import type { Run } from '#core/circuits/run.ts';
-import { look, type Look, type Showing } from '#core/instruments/look.ts';
+import { look, nodeAt, type Look, type Showing } from '#core/instruments/look.ts';
 import type { Temporary } from '#core/job/schema.ts';
 import { faultName } from '#core/network/faultWords.ts';
 import { withFaults, type Fault } from '#core/network/faults.ts';
+import type { Load } from '#core/network/places.ts';
+import { rangeOf, type Range } from '#core/network/ranges.ts';
 import { resistor } from '#core/network/read.ts';
 import { wiringOf, type Wiring } from '#core/network/wiring.ts';
 import { hiddenFault } from './hypotheses.ts';
@@ -22,8 +24,8 @@ export interface Practice {
 }
 
 /** The network of a practice circuit. */
-function practiceWiring({ run, dead, hidden, temporaries }: Practice): Wiring {
-  const sound = wiringOf(run, { amps: new Map(), open: new Set(), dead }, actualBoxes(run));
+function practiceWiring({ run, dead, hidden, temporaries }: Practice, loads: readonly Load[] = []): Wiring {
+  const sound = wiringOf(run, { amps: new Map(), loads, open: new Set(), dead }, actualBoxes(run));
   const faulty = hidden === 0 ? sound : withFaults(sound, [hiddenFault(sound, hidden)]);
   const stopOf = (t: Temporary) => run.stops.findIndex((s) => s.box.id === t.boxId);
   const here = temporaries.filter((t) => stopOf(t) >= 0);
@@ -56,6 +58,25 @@ export function practiceAnswer({ run, dead, hidden }: Omit<Practice, 'temporarie
 /** What an instrument shows there. @throws when the box has no such place */
 export const practiceLook = (practice: Practice, asked: Look): Showing =>
   look(practiceWiring(practice), asked);
+
+/**
+ * What a meter may show between two places of sound wiring, by what of the planned load is on elsewhere on the circuit; null
+ * where it is dead, or has no such places.
+ */
+export function soundRange({ run, dead, temporaries }: Omit<Practice, 'hidden'>, asked: Look): Range | null {
+  if (dead || asked.to === null || asked.inputOhms === null) return null;
+  const loads = run.stops.flatMap(({ ownAmps }, stop): Load[] =>
+    stop === asked.stop || ownAmps === 0 ? [] : [{ stop, amps: ownAmps }],
+  );
+  const wiring = practiceWiring({ run, dead, hidden: 0, temporaries }, loads);
+  const [a, b] = [nodeAt(wiring, asked.stop, asked.node), nodeAt(wiring, asked.stop, asked.to)];
+  if (a === null || b === null) return null;
+  return rangeOf(
+    wiring,
+    { a, b, ohms: asked.inputOhms },
+    wiring.loads.map((l) => l.branch),
+  );
+}
 
 /** What it would show if the wiring were sound, as it is on record. @throws as `practiceLook` */
 export const soundLook = (practice: Omit<Practice, 'hidden'>, asked: Look): Showing =>

@@ -65,7 +65,7 @@ const ANALYZER_GROUND_AMPS = 10;
 export const atRest = (wiring: Wiring): Settled => settle(wiring, { seconds: LEFT_ON, edge: 'slow' });
 
 /** The node of a place; null where the box has none such. */
-function nodeAt(wiring: Wiring, stop: number, key: string): number | null {
+export function nodeAt(wiring: Wiring, stop: number, key: string): number | null {
   if (isPanelPlace(key)) return panelNode(wiring, key);
   const parts = key.split('.');
   if (parts[0] !== 'face') return wiring.inBox[stop]?.get(key) ?? null;

@@ -9,6 +9,7 @@ import {
   type Job,
   type OpeningKind,
   type JobDocument,
+  type Measurement,
   type Panel,
   type Reading,
   type Settings,
@@ -69,6 +70,22 @@ export const PLAIN_READING = {
   note: '',
   corrects: null,
 } as const satisfies Partial<Reading>;
+
+/** Fields of a measurement that say nothing out of the ordinary. */
+export const PLAIN_MEASUREMENT = {
+  stands: 'unknown',
+  loadAmps: 0,
+  gain: null,
+  testVolts: null,
+  testMilliamps: null,
+  lamps: null,
+  seconds: null,
+  cleared: [],
+  temporaries: [],
+  sender: '',
+  simulated: false,
+  corrects: null,
+} satisfies Partial<Measurement>;
 
 /** How a new job works out its load. */
 export const PLAIN_LOAD: Job['load'] = { method: 'standard', floorArea: null };

@@ -73,7 +73,7 @@ export interface FaceNodes {
 }
 
 /** Something that draws current. */
-interface Load {
+export interface Load {
   stop: number;
   /** Amperes at nominal volts. */
   amps: number;

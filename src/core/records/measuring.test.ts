@@ -5,6 +5,7 @@ import fc from 'fast-check';
 import { studioJob } from '../../../demo/studio.ts';
 import { measurementsFromCsv, measurementsToCsv } from '#core/formats/measurementsCsv.ts';
 import { plainCsv } from '#core/formats/testing.ts';
+import { PLAIN_MEASUREMENT } from '#core/job/document.ts';
 import { parseFile, serialize } from '#core/job/file.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import {
@@ -31,22 +32,11 @@ const measurement = (values: Partial<Measurement> = {}): Measurement => ({
   nodeName: 'hot slot, top',
   to: 'face.top.neutral',
   toName: 'neutral slot, top',
-  stands: 'unknown',
+  ...PLAIN_MEASUREMENT,
   inputOhms: 3000,
-  loadAmps: 0,
-  gain: null,
-  testVolts: null,
-  testMilliamps: null,
   shows: 'value',
   value: 119.6,
-  lamps: null,
-  seconds: null,
-  cleared: [],
-  temporaries: [],
-  sender: '',
-  simulated: false,
   note: '',
-  corrects: null,
   ...values,
 });
 const put = (document: JobDocument, row: Measurement): JobDocument =>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Run } from '#core/circuits/run.ts';
+  import { round } from '#core/units/quantity.ts';
   import { placesFor } from '#core/records/measuring.ts';
   import { describeShown, SHOWN_WORDS } from '../../measurements.ts';
   import { Measuring } from '../../measuring.svelte.ts';
@@ -127,8 +128,11 @@
   {#if measure.expected}
     <p class="expected">
       Wiring as on record would show <strong
-        >{describeShown({ ...measure.expected, instrument: measure.instrument! })}</strong
-      >
+        >{#if measure.expectedRange}{round(measure.expectedRange.least, 1)} to {round(
+            measure.expectedRange.most,
+            1,
+          )} V{:else}{describeShown({ ...measure.expected, instrument: measure.instrument! })}{/if}</strong
+      >{#if measure.expectedRange}, by what else is on{/if}
     </p>
   {/if}
 
@@ -177,6 +181,11 @@
         return null;
       }}
     />
+  {/if}
+  {#if measure.agrees === false}
+    <p class="warn">! Not what sound wiring shows here.</p>
+  {:else if measure.agrees}
+    <p class="good">✓ As sound wiring shows here.</p>
   {/if}
   {#each measure.opened as text (text)}<p class="warn">{text}</p>{/each}
   {#if measure.refused}<p class="wrong">Not yet: {measure.refused}.</p>{/if}
@@ -258,6 +267,10 @@
   }
   .warn {
     color: var(--warn);
+    font-weight: 700;
+  }
+  .good {
+    color: var(--good);
     font-weight: 700;
   }
   legend {
