@@ -173,7 +173,7 @@ const AT_DEVICE: readonly FaultKind[] = ['swap', 'false-ground', 'other-hot', 'b
 const names = (v: Verdict) => [...v.fits.map((f) => f.condition), ...v.silent];
 
 test('healthy houses are never bad, whatever is on in them', () => {
-  for (let seed = 1; seed <= 100; seed++) {
+  for (let seed = 1; seed <= 60; seed++) {
     const { wiring, run, amps, inShed } = houseFor(seed);
     const left = asLeft(wiring);
     for (const [stop, { readings }] of readAt(left, amps).entries()) {

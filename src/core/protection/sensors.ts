@@ -1,7 +1,7 @@
 /** What protecting devices sense: currents that do not come back, a neutral joined to ground, a feed on the wrong side. */
 import { MAINS_HERTZ, type Voltages } from '#core/network/network.ts';
-import { currentIn, magnitude, solved, sum, unfed } from '#core/network/read.ts';
-import { Factors } from '#core/network/solve.ts';
+import { currentIn, magnitude, sum, unfed } from '#core/network/read.ts';
+import { eliminationOf, Factors, type Elimination } from '#core/network/solve.ts';
 import type { Conductor, Spot, Wiring } from '#core/network/wiring.ts';
 
 /** Class A: does not trip at 4 mA or less, trips at 6 mA or more; UL 943. */
@@ -68,13 +68,17 @@ const parted = (wiring: Wiring, apart: readonly Pick<Spot, 'branch'>[]): Wiring 
 export const groundedNeutralTrips = (wiring: Wiring, sensor: Sensor): boolean =>
   findsGroundedNeutral(wiring, sensed(wiring, sensor));
 
-/** As `groundedNeutralTrips`, by what is sensed. */
-export function findsGroundedNeutral(wiring: Wiring, through: readonly Spot[]): boolean {
+/** As `groundedNeutralTrips`, by what is sensed. @param structure of the wiring, to be used again */
+export function findsGroundedNeutral(
+  wiring: Wiring,
+  through: readonly Spot[],
+  structure: Elimination = eliminationOf(wiring),
+): boolean {
   const neutral = through.find((s) => s.conductor === 'neutral');
   if (!neutral) return false;
   const { from, to } = wiring.branches[neutral.branch]!;
   const network = unfed(parted(wiring, through));
-  const factors = new Factors(network, 0);
+  const factors = new Factors(network, 0, structure);
   const currents = new Float64Array(2 * network.nodes.length);
   currents[2 * from]! += 1;
   currents[2 * to]! -= 1;
@@ -103,12 +107,16 @@ export function contactSides({ branches }: Wiring, contacts: readonly Spot[]): S
 export const isReversed = (wiring: Wiring, stop: number): boolean =>
   isFedOnLoad(wiring, wiring.guards.find((g) => g.stop === stop)?.contacts ?? []);
 
-/** As `isReversed`, by its contacts. */
-export function isFedOnLoad(wiring: Wiring, contacts: readonly Spot[]): boolean {
+/** As `isReversed`, by its contacts. @param structure of the wiring, to be used again */
+export function isFedOnLoad(
+  wiring: Wiring,
+  contacts: readonly Spot[],
+  structure: Elimination = eliminationOf(wiring),
+): boolean {
   const sides = contactSides(wiring, contacts);
   if (!sides) return false;
   // With its contacts open only the side that is fed stays live.
-  const voltages = solved(parted(wiring, contacts));
+  const voltages = new Factors(parted(wiring, contacts), MAINS_HERTZ, structure).voltages();
   const toNeutral = (node: number) => voltages.between(node, wiring.panel.neutral);
   return toNeutral(sides.hotLoad) >= WORKS_AT && toNeutral(sides.hotLine) < WORKS_AT;
 }

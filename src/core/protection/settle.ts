@@ -8,7 +8,7 @@
  */
 import { breakerModel, type BreakerModel, type Edge } from '#core/circuits/tripCurve.ts';
 import { MAINS_HERTZ, OPEN_OHMS, type Branch, type Voltages } from '#core/network/network.ts';
-import { currentIn, magnitude, resistor, solved } from '#core/network/read.ts';
+import { currentIn, magnitude } from '#core/network/read.ts';
 import { eliminationOf, Factors, type Elimination } from '#core/network/solve.ts';
 import type { Spot, Wiring } from '#core/network/wiring.ts';
 import {
@@ -166,7 +166,7 @@ export function settle(sound: Wiring, { seconds, edge, warm = [], holds }: Asked
   for (let again = true; again;) {
     again = false;
     for (const guard of closed) {
-      if (guard.rating !== null || guard.old || !isFedOnLoad(wiring, guard.contacts)) continue;
+      if (guard.rating !== null || guard.old || !isFedOnLoad(wiring, guard.contacts, structure)) continue;
       openGuard(guard);
       note('fed on LOAD', { stop: guard.stop });
       again = true;
@@ -176,10 +176,10 @@ export function settle(sound: Wiring, { seconds, edge, warm = [], holds }: Asked
   let cycles = false;
   const grounded = new Map<Guard, boolean>();
   for (;;) {
-    const voltages = solveLoads(wiring, branches, structure);
+    const { voltages, factors } = solveLoads(wiring, branches, structure);
     const next: { in: number; act: () => void }[] = [];
     for (const guard of closed) {
-      if (!guard.groundFault || !hasPower(wiring, voltages, guard)) continue;
+      if (!guard.groundFault || !hasPower(wiring, voltages, factors, guard)) continue;
       const amps = differenceIn(wiring, voltages, guard.senses);
       const trips = edge === 'quick' ? amps > CLASS_A.holds : amps >= CLASS_A.trips;
       if (trips)
@@ -190,7 +190,7 @@ export function settle(sound: Wiring, { seconds, edge, warm = [], holds }: Asked
             note('difference', { stop: guard.stop, amps });
           },
         });
-      const finds = grounded.get(guard) ?? findsGroundedNeutral(wiring, guard.senses);
+      const finds = grounded.get(guard) ?? findsGroundedNeutral(wiring, guard.senses, structure);
       grounded.set(guard, finds);
       if (finds)
         next.push({
@@ -257,20 +257,33 @@ export function settle(sound: Wiring, { seconds, edge, warm = [], holds }: Asked
 }
 
 /** Whether the electronics of a device have what they need; a breaker has it from its bus. */
-function hasPower(wiring: Wiring, voltages: Voltages, guard: Guard): boolean {
+function hasPower(wiring: Wiring, voltages: Voltages, factors: Factors, guard: Guard): boolean {
   if (guard.rating !== null) return true;
   const sides = contactSides(wiring, guard.contacts);
-  if (!sides || voltages.between(sides.hotLine, sides.neutralLine) < WORKS_AT) return false;
-  // A ghost falls with what the electronics draw.
-  const drawing = solved(wiring, [resistor(sides.hotLine, sides.neutralLine, ELECTRONICS_OHMS)]);
-  return drawing.between(sides.hotLine, sides.neutralLine) >= WORKS_AT;
+  if (!sides) return false;
+  const { hotLine, neutralLine } = sides;
+  const open = voltages.between(hotLine, neutralLine);
+  if (open < WORKS_AT) return false;
+  // A ghost falls with what the electronics draw: it stands behind the impedance of what feeds it.
+  const ampere = new Float64Array(2 * wiring.nodes.length);
+  ampere[2 * hotLine]! += 1;
+  ampere[2 * neutralLine]! -= 1;
+  factors.solve(ampere);
+  const re = ampere[2 * hotLine]! - ampere[2 * neutralLine]!;
+  const im = ampere[2 * hotLine + 1]! - ampere[2 * neutralLine + 1]!;
+  return open / Math.hypot(1 + re / ELECTRONICS_OHMS, im / ELECTRONICS_OHMS) >= WORKS_AT;
 }
 
 /** Voltages with constant-power loads at the current that they then take. */
-function solveLoads(wiring: Wiring, branches: Branch[], structure: Elimination): Voltages {
+function solveLoads(
+  wiring: Wiring,
+  branches: Branch[],
+  structure: Elimination,
+): { voltages: Voltages; factors: Factors } {
   const loads = wiring.loads.filter((l) => l.constantPower);
   const stopped = new Set<number>();
-  let voltages = new Factors(wiring, MAINS_HERTZ, structure).voltages();
+  let factors = new Factors(wiring, MAINS_HERTZ, structure);
+  let voltages = factors.voltages();
   for (let round = 0; loads.length > 0 && round < POWER_ROUNDS; round++) {
     let moved = 0;
     for (const { branch, power, volts } of loads) {
@@ -284,8 +297,9 @@ function solveLoads(wiring: Wiring, branches: Branch[], structure: Elimination):
       moved = Math.max(moved, Math.abs(taken - conductance) / taken);
       branches[branch] = { ...branches[branch]!, conductance: taken };
     }
-    voltages = new Factors(wiring, MAINS_HERTZ, structure).voltages();
+    factors = new Factors(wiring, MAINS_HERTZ, structure);
+    voltages = factors.voltages();
     if (moved < 1e-9) break;
   }
-  return voltages;
+  return { voltages, factors };
 }
