@@ -7,6 +7,7 @@ import { changeOf, complexes, Kernel, NOTHING, sharesBranch, type Change, type C
 import { EdgeGroups } from './groups.ts';
 import { EARTH } from './network.ts';
 import { Responses, type Answers, type Edge } from './responses.ts';
+import { eliminationOf, Factors, type Elimination } from './solve.ts';
 import type { Wiring } from './wiring.ts';
 
 /** Two nodes with a meter between them, of so many ohms. */
@@ -29,6 +30,8 @@ export class Predictor {
   private readonly faults: Fault[];
   /** Position of the fault that is in the network, or null. */
   private firstAt: number | null = null;
+  /** Of the sound network, once it is asked for. */
+  private structure: Elimination | null = null;
   private readonly most: 1 | 2;
   private readonly responses: Responses;
   private readonly changes: Change[];
@@ -245,7 +248,35 @@ export class Predictor {
   private factored(fault: number, into: Float64Array): void {
     const { wiring, hertz, probes, faults, firstAt } = this;
     const both = firstAt === null ? [faults[fault]!] : [faults[firstAt]!, faults[fault]!];
-    new Predictor(withFaults(wiring, both), [], probes, hertz, 1).readings(into);
+    const network = withFaults(wiring, both);
+    // Where branches only conduct otherwise the order of elimination stays.
+    const same = network.branches.every(
+      (branch, k) => branch.from === wiring.branches[k]?.from && branch.to === wiring.branches[k].to,
+    );
+    const structure = same ? (this.structure ??= eliminationOf(wiring)) : eliminationOf(network);
+    const factors = new Factors(network, hertz, structure);
+    const voltages = factors.voltages();
+    const n = network.nodes.length;
+    const [zr, zi] = [new Float64Array(4 * n), new Float64Array(4 * n)];
+    const pairs = new Int32Array(8);
+    for (let p = 0; p < probes.length; p += 4) {
+      const here = probes.slice(p, p + 4);
+      pairs.fill(EARTH);
+      here.forEach(({ a, b }, r) => pairs.set([a, b], 2 * r));
+      factors.units(pairs, zr, zi);
+      const at = (list: Float64Array, node: number, r: number): number =>
+        node === EARTH ? 0 : list[4 * factors.step[node]! + r]!;
+      here.forEach(({ a, b, ohms }, r) => {
+        const [x, y] = [voltages.at(a), voltages.at(b)];
+        into[p + r] = loaded(
+          x.re - y.re,
+          x.im - y.im,
+          at(zr, a, r) - at(zr, b, r),
+          at(zi, a, r) - at(zi, b, r),
+          1 / ohms,
+        );
+      });
+    }
   }
 
   /** As `with`, for one branch in the sound network. */
