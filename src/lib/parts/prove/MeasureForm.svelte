@@ -150,16 +150,18 @@
     {/if}
   {/if}
   {#if facts.unit !== null}
-    <NumberField
-      optional
-      big
-      label="It shows"
-      unit={facts.unit}
-      min={0}
-      max={facts.most}
-      value={measure.value}
-      set={(v) => (v === null ? null : measure.show('value', v))}
-    />
+    <div class="volts">
+      <NumberField
+        optional
+        big
+        label="It shows"
+        unit={facts.unit}
+        min={0}
+        max={facts.most}
+        value={measure.value}
+        set={(v) => (v === null ? null : measure.show('value', v))}
+      />
+    </div>
   {/if}
   {#if keys.length > 0}
     <div class="row" role="group" aria-label="It shows">
