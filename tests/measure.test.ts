@@ -120,7 +120,7 @@ test('on a real circuit the state is asked for: ohms and insulation under a proo
   await sees(app.driver, /Power is on; earlier proofs are void/);
   const rows = await stored<Measurement>('measurements');
   assert.deepEqual(
-    rows.map((m) => [m.instrument, m.value, m.simulated]),
+    rows.sort((a, b) => a.at.localeCompare(b.at)).map((m) => [m.instrument, m.value, m.simulated]),
     [
       ['ohmmeter', 0.42, false],
       ['insulation tester', 550, false],
