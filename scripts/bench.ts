@@ -55,7 +55,7 @@ function bench(name: string, document: JobDocument, full: number | null, edit: n
     `${name}: one outlet moved, re-checked`,
     time(() => {
       offset = offset === 20 ? 21 : 20;
-      const outcome = run(current, { type: 'move-box', id: box.id, wallId: box.wallId, offset });
+      const outcome = run(current, { type: 'move-box', id: box.id, wallId: box.wallId!, offset });
       current = outcome.document;
       checker.apply(outcome.changes);
       checker.findings();

@@ -225,11 +225,13 @@ export function buildRun(document: JobDocument, circuit: Circuit): Run {
     const before = stops[feeder];
     const place = positionOf(document, box);
     const segment = segmentOf(document, circuit, stop, place, before ?? null);
-    const arrives = !before
-      ? { gfci: has('gfci'), afci: has('afci') }
-      : stop.side === 'line'
-        ? arriving[feeder]!
-        : before;
+    // Where the order is not on record, nobody knows what a device in another box is before.
+    const arrives =
+      !before || circuit.ordered !== 'yes'
+        ? { gfci: has('gfci'), afci: has('afci') }
+        : stop.side === 'line'
+          ? arriving[feeder]!
+          : before;
     const school = box.school ?? settings.school;
     indexOf.set(box.id, stops.length);
     arriving.push({ gfci: arrives.gfci, afci: arrives.afci });

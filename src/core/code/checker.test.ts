@@ -179,7 +179,7 @@ test('an edit alters only what it touches: all else stays the same object', () =
   const checker = new Checker(document);
   const before = new Set(checker.findings());
   const box = document.boxes['box-d1']!;
-  const { changes } = run(document, { type: 'move-box', id: box.id, wallId: box.wallId, offset: 90 });
+  const { changes } = run(document, { type: 'move-box', id: box.id, wallId: box.wallId!, offset: 90 });
   const { whole, subjects } = checker.apply(changes);
   assert.equal(whole, false);
   assert.ok(subjects.length > 0 && subjects.length < 20, `${subjects.length} subjects altered`);

@@ -3,7 +3,8 @@ import { at } from '#core/tables/editions.ts';
 import { applyChanges, type Change } from '#core/job/document.ts';
 import type { Amendment, JobDocument, TableName } from '#core/job/schema.ts';
 import { Board, type FindingsChange } from './board.ts';
-import type { Finding, Fix, Rule, Subjects } from './rule.ts';
+import { isKnown, NEEDS, type Need } from './facts.ts';
+import type { Finding, Fix, Rule, Subjects, Verdict } from './rule.ts';
 import { RULES } from './rules/index.ts';
 import type { Scope } from '#core/view/touched.ts';
 import { View } from '#core/view/view.ts';
@@ -84,7 +85,7 @@ export class Checker {
     let about: Finding['about'] | null = null;
     const found: Finding[] = [];
     for (const rule of RULES[scope] as readonly Rule<S>[]) {
-      const verdicts = rule.check(subject, this.view);
+      const verdicts = withinFacts(rule, subject, this.view);
       if (verdicts.length === 0) continue;
       const amendments = this.view.amendmentsOf(rule.id);
       for (const verdict of verdicts) {
@@ -109,6 +110,25 @@ export class Checker {
     }
     return found;
   }
+}
+
+/** What a rule says of a subject, as far as the facts go that it needs. */
+function withinFacts<S extends Scope>(rule: Rule<S>, subject: Subjects[S], view: View): Verdict[] {
+  const verdicts = rule.check(subject, view);
+  const { needs = [], clears = [], blames = [] } = rule;
+  if (verdicts.length === 0 || needs.length + clears.length + blames.length === 0) return verdicts;
+  const missing = (list: readonly Need[]) => list.find((need) => !isKnown(view, need, rule.scope, subject));
+  const [any, clear, blame] = [missing(needs), missing(clears), missing(blames)];
+  let said = false;
+  return verdicts.flatMap((verdict): Verdict[] => {
+    const { level } = verdict;
+    const lacks =
+      level === 'note' || level === 'unknown' ? undefined : (any ?? (level === 'satisfied' ? clear : blame));
+    if (lacks === undefined) return [verdict];
+    if (said) return [];
+    said = true;
+    return [{ level: 'unknown', message: `not judged: ${NEEDS[lacks]}` }];
+  });
 }
 
 /** A finding under the local amendments to its rule: what is switched off locally is only noted. */

@@ -30,6 +30,7 @@ import {
   NEAR_WATER,
 } from '#core/tables/areas.ts';
 import { outOfScope } from '#core/tables/fixtures.ts';
+import { isPlaced } from './facts.ts';
 import { type View } from '#core/view/view.ts';
 
 const TOPICS = ['gfci', 'afci', 'tamper-resistant', 'weather-resistant'] as const;
@@ -85,6 +86,7 @@ function counterBelow(view: View, box: Box, area: Area): Fixture | null {
  */
 function servesCounter(view: View, box: Box, area: Area): boolean | 'ask' {
   if (box.fixtureId !== null || box.mount === 'face-up' || box.mount === 'counter-assembly') return true;
+  if (!isPlaced(view, box)) return box.serves === null ? 'ask' : false;
   const high = (above: number): boolean | 'ask' =>
     above <= ABOVE_COUNTER ? true : box.serves === null ? 'ask' : false;
   const below = counterBelow(view, box, area);
@@ -101,8 +103,13 @@ function alone(view: View, box: Box): boolean {
   return circuit !== null && circuit.stops.length === 1;
 }
 
+/** Whether the plan shows every way from an outlet to water in its room: it stands on it, and so does every sink there. */
+const waterIsDrawn = (view: View, box: Box, area: Area): boolean =>
+  isPlaced(view, box) &&
+  view.fixturesIn(area).every((f) => f.wallId !== null || !FIXTURES[f.kind].water || f.status === 'remove');
+
 /** The nearest sink, tub or shower within 6 ft: measured on site where that is on record, else on the plan. */
-function nearWater(view: View, box: Box): Ask | null {
+function nearWater(view: View, box: Box, area: Area): Ask | null {
   const { edition } = view;
   const limit = view.limit('gfci', NEAR_WATER, 'more');
   if (box.waterDistance !== null) {
@@ -113,7 +120,14 @@ function nearWater(view: View, box: Box): Ask | null {
     };
   }
   const [nearest] = waterNear(view, box);
-  if (!nearest) return null;
+  if (!nearest)
+    return waterIsDrawn(view, box, area)
+      ? null
+      : {
+          reason: `no plan: how far a sink, tub or shower is by cord is not on record; the limit is ${formatLength(limit)}`,
+          section: at(NEAR_SINK_SECTION, edition),
+          notKnown: true,
+        };
   const { fixture, path } = nearest;
   return {
     reason: `${formatLength(path.distance)} by cord from the ${fixture.name}; the limit is ${formatLength(limit)}`,
@@ -155,14 +169,14 @@ function placeAsks(view: View, box: Box, area: Area): Ask | null {
       return { reason: `serves a kitchen counter: ${formatLength(box.height)} above the floor`, section };
     if (serves === 'ask')
       return (
-        nearWater(view, box) ?? {
+        nearWater(view, box, area) ?? {
           reason: `${formatLength(box.height)} above the floor: whether it serves the counter is not on record. Say which appliance it is for, or that it is the counter’s`,
           section,
           notKnown: true,
         }
       );
   }
-  const water = nearWater(view, box);
+  const water = nearWater(view, box, area);
   if (water && !(supports && water.section === at(NEAR_SINK_SECTION, edition))) return water;
   const damp = at(DAMP_SECTION, edition);
   if (area.location !== 'dry' && damp && !outside)
@@ -463,13 +477,28 @@ export function afciMeans(circuit: Circuit, stop: RunStop): ProtectionOrigin | n
   return afci;
 }
 
+/** Whether a circuit is of those that a listed room on it brings under 210.12. */
+const couldAskForArc = (view: View, { circuit, stop }: { circuit: Circuit; stop: RunStop }): boolean =>
+  circuit.breaker.rating <= 20 &&
+  (circuit.breaker.rating !== 10 || since(view.edition, '2023')) &&
+  at120(circuit, stop);
+
 function afci(view: View, box: Box, area: Area): Answer {
   const on = stopOf(view, box);
   const room = on ? afciRoom(view, on.circuit) : asksForArc(view, box, area) ? { box, area } : null;
-  const ask = room && {
-    reason: `the circuit supplies ${suppliedRoom(room.area)}`,
-    section: afciSection(view.edition),
-  };
+  const known = !on || on.circuit.complete === 'yes' || !couldAskForArc(view, on);
+  const unknown: Ask | null = known
+    ? null
+    : {
+        reason:
+          'nothing on record on the circuit stands in a listed room, and not all that it feeds is on record',
+        section: afciSection(view.edition),
+        notKnown: true,
+      };
+  const ask =
+    room === null
+      ? unknown
+      : { reason: `the circuit supplies ${suppliedRoom(room.area)}`, section: afciSection(view.edition) };
   return {
     ask,
     provided: () => describeOrigin(on ? afciMeans(on.circuit, on.stop) : null, box),

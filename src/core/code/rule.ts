@@ -6,6 +6,7 @@ import type { WallSpan } from '#core/plan/wallSpaces.ts';
 import type { Quantity } from '#core/units/quantity.ts';
 import type { Scope } from '#core/view/touched.ts';
 import type { View } from '#core/view/view.ts';
+import type { Facts } from './facts.ts';
 
 /**
  * `violation`: the code asks for it. `recommended`: advice or shop habit. `note`: worth knowing.
@@ -57,7 +58,7 @@ export interface Subjects {
   panel: Panel;
 }
 
-export interface Rule<S extends Scope = Scope> {
+export interface Rule<S extends Scope = Scope> extends Facts {
   id: string;
   title: string;
   scope: S;

@@ -135,7 +135,9 @@ function readRow(reader: RowReader, document: JobDocument): Box | null {
   const area = areaOf(reader, document);
   const number = reader.whole('wall');
   const wall = area?.walls[number - 1];
-  if (area && !wall) reader.say('wall', `expected 1 to ${area.walls.length}, the walls of ${area.name}`);
+  // Wall 0 is none: its place is not on the plan.
+  if (area && !wall && number !== 0)
+    reader.say('wall', `expected 1 to ${area.walls.length}, the walls of ${area.name}, or 0 for none`);
   const id = reader.text('id');
   const known = id === '' ? undefined : document.boxes[id];
   const serving = reader.text('serves');
@@ -150,7 +152,7 @@ function readRow(reader: RowReader, document: JobDocument): Box | null {
     id: id === '' ? newId('box') : id,
     name: reader.text('name'),
     areaId: area?.id ?? '',
-    wallId: wall?.id ?? '',
+    wallId: wall?.id ?? null,
     offset: reader.inches('offset_in'),
     height: reader.inches('height_in'),
     fromWall: reader.inches('from_wall_in'),

@@ -123,6 +123,7 @@ export const NOT_SEEN: Box['seen'] = {
 
 /** Fields of an outlet that say nothing out of the ordinary. */
 export const PLAIN_BOX = {
+  spot: '',
   mount: 'wall',
   fixtureId: null,
   serves: null,
@@ -231,6 +232,8 @@ export const PLAIN_CIRCUIT = {
   cover: null,
   ambient: 30,
   bundled: 2,
+  complete: 'yes',
+  ordered: 'yes',
 } as const satisfies Partial<Circuit>;
 
 /** A breaker with one pole, or with two that open together. */

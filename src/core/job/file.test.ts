@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
 import Ajv from 'ajv/dist/2020.js';
+import type { JobDocument } from './schema.ts';
 import { studioJob } from '../../../demo/studio.ts';
 import { DEFAULT_SETTINGS } from './document.ts';
 import { jobFileJsonSchema } from '#core/formats/jsonSchema.ts';
@@ -145,7 +146,7 @@ const BAD: [string, string, RegExp][] = [
   ['empty text', '', /file: is not complete JSON/],
   ['a list', '[]', /file: expected a job file/],
   ['another kind of JSON', '{"a":1}', /schema: expected “hekto-job”/],
-  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 12, made by a later Hekto/],
+  ['a later version', changed((f) => (f.version = VERSION + 1)), /version: is 13, made by a later Hekto/],
   ['a version that is text', changed((f) => (f.version = '2')), /version: expected a whole number/],
   [
     '__proto__ keys',
@@ -341,8 +342,44 @@ test('a version 9 file is brought up to date: what was found in its boxes is wir
   assert.deepEqual(after.ticks, {});
 });
 
+test('a version 11 file is brought up to date: what was drawn is known whole and in order', () => {
+  const text = readFileSync(new URL('../../../tests/files/job-version-11.json', import.meta.url), 'utf8');
+  const after = parseFile(text);
+  assert.ok(Object.values(after.boxes).every((b) => b.spot === '' && b.wallId !== null));
+  assert.ok(Object.values(after.circuits).every((c) => c.complete === 'yes' && c.ordered === 'yes'));
+});
+
+test('what is not on the plan goes out and comes back: a room without walls, an outlet in words, a circuit known in part', () => {
+  const before = studioJob();
+  const area = { ...before.areas['area-bedroom']!, walls: [] };
+  const inRoom = Object.values(before.boxes).filter((b) => b.areaId === area.id);
+  const document: JobDocument = {
+    ...before,
+    areas: { ...before.areas, [area.id]: area },
+    openings: Object.fromEntries(Object.entries(before.openings).filter(([, o]) => o.areaId !== area.id)),
+    fixtures: Object.fromEntries(
+      Object.entries(before.fixtures).map(([id, f]) => [
+        id,
+        f.areaId === area.id ? { ...f, wallId: null } : f,
+      ]),
+    ),
+    boxes: {
+      ...before.boxes,
+      ...Object.fromEntries(inRoom.map((b) => [b.id, { ...b, wallId: null, spot: 'left of the bed' }])),
+    },
+    circuits: {
+      ...before.circuits,
+      'circuit-bedroom': { ...before.circuits['circuit-bedroom']!, complete: 'unknown', ordered: 'no' },
+    },
+  };
+  assert.ok(inRoom.length > 0);
+  assert.deepEqual(parseFile(serialize(document)), document);
+  const wrong = { ...document, boxes: { ...document.boxes, 'box-b1': before.boxes['box-b1']! } };
+  assert.throws(() => parseFile(serialize(wrong)), /boxes\[box-b1\]\.wallId: expected the id of a wall/);
+});
+
 test('rows that are none are refused by their place, in old versions too', () => {
-  for (const version of [2, 3, 4, 5, 6, 7, 8, 9, 10]) {
+  for (const version of [2, 3, 4, 5, 6, 7, 8, 9, 10, 11]) {
     const url = new URL(`../../../tests/files/job-version-${version}.json`, import.meta.url);
     const file = JSON.parse(readFileSync(url, 'utf8'));
     const at = file.boxes.push(null) - 1;

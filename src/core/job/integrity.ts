@@ -99,6 +99,8 @@ function checkPlace(
 ): Problem[] {
   const area = document.areas[areaId];
   if (!area) return [{ path: at(table, id, 'areaId'), message: 'expected the id of a room in this job' }];
+  // Not on the plan: a room and words are all that is known.
+  if (wallId === null) return [];
   const wall = area.walls.find((w) => w.id === wallId);
   if (!wall) return [{ path: at(table, id, 'wallId'), message: `expected the id of a wall of ${area.name}` }];
   return offset > wall.length + 1e-6

@@ -2,7 +2,7 @@
 import { freeName, lettersOf, nameKey } from './names.ts';
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 11;
+export const VERSION = 12;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -532,6 +532,14 @@ function fromVersion9(file: Raw): Raw {
 /** Measurements with every instrument have a table, and so has what was tied or parted for them. */
 const fromVersion10 = (file: Raw): Raw => ({ ...file, version: 11, measurements: [], temporaries: [] });
 
+/** An outlet may be a room and a few words; a circuit may be known in part. What was drawn was whole and in order. */
+const fromVersion11 = (file: Raw): Raw => ({
+  ...file,
+  version: 12,
+  boxes: list(file.boxes).map((b) => (isRaw(b) ? { ...b, spot: '' } : b)),
+  circuits: list(file.circuits).map((c) => (isRaw(c) ? { ...c, complete: 'yes', ordered: 'yes' } : c)),
+});
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
@@ -543,6 +551,7 @@ const STEPS: Record<number, (file: Raw) => Raw> = {
   8: fromVersion8,
   9: fromVersion9,
   10: fromVersion10,
+  11: fromVersion11,
 };
 
 /** Applies every step from the file's version up to the current one. */

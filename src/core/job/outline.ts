@@ -139,8 +139,8 @@ export function pointOnWall(outline: Outline, wall: WallLine, offset: number, ou
   };
 }
 
-/** Where a box or an opening stands in plan, or null when its wall is gone. */
-export function placeInPlan(area: Area, wallId: string, offset: number, out = 0): Point | null {
+/** Where a box or an opening stands in plan, or null when its wall is gone or its place is not on the plan. */
+export function placeInPlan(area: Area, wallId: string | null, offset: number, out = 0): Point | null {
   const outline = outlineOf(area);
   const wall = outline.walls.find((w) => w.id === wallId);
   return wall ? pointOnWall(outline, wall, offset, out) : null;

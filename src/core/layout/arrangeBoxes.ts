@@ -4,17 +4,29 @@ import { outlineOf, pointOnWall } from '#core/job/outline.ts';
 import type { Area, Box } from '#core/job/schema.ts';
 import { alongWall } from '#core/plan/footprint.ts';
 
-export type Place = Pick<Box, 'wallId' | 'offset'>;
+/** A place on a wall. */
+export interface Place {
+  wallId: string;
+  offset: number;
+}
 
-/** A place slid along the floor line; past a corner it goes on along the next wall. Null when its wall is gone. */
-export function slide(area: Area, { wallId, offset }: Place, inches: number): Place | null {
+/**
+ * A place slid along the floor line; past a corner it goes on along the next wall. Null when its wall is gone,
+ * or it is not on the plan.
+ */
+export function slide(
+  area: Area,
+  { wallId, offset }: { wallId: string | null; offset: number },
+  inches: number,
+): Place | null {
   const { walls, perimeter } = outlineOf(area);
   const wall = walls.find((w) => w.id === wallId);
   if (!wall || perimeter === 0) return null;
   const at = (((wall.start + offset + inches) % perimeter) + perimeter) % perimeter;
   const onto = walls.find((w) => at >= w.start && at <= w.start + w.length) ?? walls.at(-1)!;
   // A place that ends exactly at a corner stays on the wall it came along.
-  if (offset + inches >= 0 && offset + inches <= wall.length) return { wallId, offset: offset + inches };
+  if (offset + inches >= 0 && offset + inches <= wall.length)
+    return { wallId: wall.id, offset: offset + inches };
   return { wallId: onto.id, offset: Math.min(at - onto.start, onto.length) };
 }
 
@@ -74,7 +86,8 @@ export function alignAcross(areaOf: (box: Box) => Area | undefined, boxes: reado
 /** The outlets of each wall spread evenly between the outermost two. */
 export function spreadEvenly(boxes: readonly Box[]): Box[] {
   const byWall = new Map<string, Box[]>();
-  for (const box of boxes) byWall.set(box.wallId, [...(byWall.get(box.wallId) ?? []), box]);
+  for (const box of boxes)
+    if (box.wallId !== null) byWall.set(box.wallId, [...(byWall.get(box.wallId) ?? []), box]);
   return [...byWall.values()].flatMap((list) => {
     const sorted = [...list].sort((a, b) => a.offset - b.offset);
     const from = sorted[0]!.offset;

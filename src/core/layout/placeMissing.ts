@@ -187,6 +187,8 @@ function forBasin(fixture: Fixture, view: View): SpacePlan {
 }
 
 function forIsland(fixture: Fixture, view: View): SpacePlan {
+  const { wallId } = fixture;
+  if (wallId === null) return { placements: [], unplaced: [] };
   const area = view.document.areas[fixture.areaId]!;
   const { edition } = view;
   const counted = boxesOn(view.boxesIn(area), fixture).filter(
@@ -203,7 +205,7 @@ function forIsland(fixture: Fixture, view: View): SpacePlan {
     placements: [
       {
         areaId: area.id,
-        wallId: fixture.wallId,
+        wallId,
         offset: Math.round(along),
         height: inTop ? fixture.height : fixture.height - 8,
         fromWall: needsEnd ? outer - 12 : Math.round(fixture.fromWall + fixture.depth / 2),

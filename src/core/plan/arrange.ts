@@ -173,7 +173,8 @@ function renewed(
   const areaId = renew(area.id);
   const walls = area.walls.map((w) => ({ ...w, id: renew(w.id) }));
   const wall = (id: string) => ids.get(id) ?? id;
-  const newFixtures = fixtures.map((f) => ({ ...f, id: renew(f.id), areaId, wallId: wall(f.wallId) }));
+  const placed = (id: string | null) => (id === null ? null : wall(id));
+  const newFixtures = fixtures.map((f) => ({ ...f, id: renew(f.id), areaId, wallId: placed(f.wallId) }));
   for (const b of boxes) renew(b.id);
   return {
     area: { ...area, id: areaId, walls },
@@ -184,7 +185,7 @@ function renewed(
       id: ids.get(b.id)!,
       name: rename(b.name),
       areaId,
-      wallId: wall(b.wallId),
+      wallId: placed(b.wallId),
       fixtureId: b.fixtureId === null ? null : (ids.get(b.fixtureId) ?? null),
       serves: b.serves === null ? null : (ids.get(b.serves) ?? null),
       alsoServes: b.alsoServes === null ? null : (ids.get(b.alsoServes) ?? null),

@@ -268,7 +268,7 @@ function pathOf(points: Point[]): CordPath {
 /** Where a cord leaves an outlet: its place on the plan, a hair into the room. */
 export function cordStart(
   area: Area,
-  { wallId, offset, fromWall }: { wallId: string; offset: number; fromWall: number },
+  { wallId, offset, fromWall }: { wallId: string | null; offset: number; fromWall: number },
 ): Point | null {
   const outline = outlineOf(area);
   const wall = outline.walls.find((w) => w.id === wallId);

@@ -35,14 +35,8 @@ function footprintIn(area: Area, fixture: Fixture) {
   let known = footprints.get(fixture);
   if (known?.area !== area) {
     const { wallId, offset, width, fromWall, depth } = fixture;
-    const corners = rectangle(
-      area,
-      wallId,
-      offset - width / 2,
-      offset + width / 2,
-      fromWall,
-      fromWall + depth,
-    );
+    const [from, to] = [offset - width / 2, offset + width / 2];
+    const corners = wallId === null ? null : rectangle(area, wallId, from, to, fromWall, fromWall + depth);
     known = { area, corners, bounds: boundsOfPoints(corners ?? []) };
     footprints.set(fixture, known);
   }

@@ -178,7 +178,7 @@ export function coveredBy(
   return spaces.map((space) => {
     const counted: SpaceCoverage['counted'] = [];
     for (const box of boxes) {
-      const start = startOf.get(box.wallId);
+      const start = startOf.get(box.wallId ?? '');
       const at = start === undefined ? null : positionIn(space, outline, start + box.offset);
       if (at !== null) counted.push({ box, at });
     }

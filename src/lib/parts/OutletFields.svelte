@@ -16,8 +16,10 @@
   const put = (values: Partial<Box>) =>
     session.attempt({ type: 'put', table: 'boxes', rows: [{ ...box, ...values }] });
   const putDevice = (values: Partial<Box['device']>) => put({ device: { ...box.device, ...values } });
-  const move = (offset: number) =>
-    session.attempt({ type: 'move-box', id: box.id, wallId: box.wallId, offset });
+  const move = async (offset: number): Promise<string | null> =>
+    box.wallId === null
+      ? 'expected an outlet that is on the plan'
+      : session.attempt({ type: 'move-box', id: box.id, wallId: box.wallId, offset });
 </script>
 
 <div class="grid-form" style:--field="7.5rem">

@@ -15,7 +15,7 @@ const ID = 'job-tamarack';
 const move = (id: string, offset: number): Command => ({
   type: 'move-box',
   id,
-  wallId: studioJob().boxes[id]!.wallId,
+  wallId: studioJob().boxes[id]!.wallId!,
   offset,
 });
 const act = (state: Loaded, command: Command) => commit(ID, state, (d: JobDocument) => run(d, command));

@@ -11,6 +11,7 @@ export const afci = rule({
   id: 'afci',
   title: 'AFCI protection',
   scope: 'circuit',
+  clears: ['all outlets'],
   level: 'violation',
   sections: { '2017': '210.12(A)', '2020': '210.12(A)', '2023': '210.12(B)' },
   why: 'A loose or damaged conductor can arc and start a fire at a current no ordinary breaker notices.',

@@ -5,6 +5,7 @@ export const alarms = rule({
   id: 'alarms',
   title: 'Smoke and carbon monoxide alarms',
   scope: 'house',
+  needs: ['plan'],
   level: 'note',
   sections: always('not the electrical code: the building code in force'),
   why: 'How many and where is the building code’s; whether they are there is everybody’s.',

@@ -26,6 +26,7 @@ export const applianceReceptacle = rule({
   id: 'appliance-receptacle',
   title: 'Receptacle at the place of an appliance',
   scope: 'fixture',
+  needs: ['plan'],
   level: 'violation',
   sections: always('210.50(C)'),
   why: 'An appliance cord is 6 ft or shorter, and an extension cord is not a repair for a missing outlet.',

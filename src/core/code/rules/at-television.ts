@@ -12,6 +12,7 @@ export const atTelevision = rule({
   id: 'at-television',
   title: 'One more where a television goes, by shop habit',
   scope: 'fixture',
+  needs: ['plan'],
   level: 'recommended',
   sections: always('shop habit'),
   why: 'Two halves are gone with the set and its box.',

@@ -6,6 +6,7 @@ export const basementReceptacle = rule({
   id: 'basement-receptacle',
   title: 'Receptacle in each unfinished part of a basement',
   scope: 'area',
+  blames: ['plan'],
   level: 'violation',
   sections: always('210.52(G)(3)'),
   why: 'Besides the outlets for equipment, somebody will plug in a pump, a light or a tool.',

@@ -15,7 +15,7 @@ export function wallsBeside(area: Area, { wallId }: Fixture): Set<string> {
   const { walls } = outlineOf(area);
   const own = walls.findIndex((w) => w.id === wallId);
   if (own < 0) return new Set();
-  const beside = new Set([wallId]);
+  const beside = new Set(wallId === null ? [] : [wallId]);
   for (const step of [1, -1]) {
     for (let at = own, corners = 0; corners < 1 && beside.size < walls.length;) {
       const next = (at + step + walls.length) % walls.length;
@@ -33,6 +33,7 @@ export const bathroomBasin = rule({
   id: 'bathroom-basin',
   title: 'Receptacle at each vanity sink',
   scope: 'fixture',
+  needs: ['plan'],
   level: 'violation',
   sections: always('210.52(D)'),
   why: 'Shavers and dryers are used at the sink; without an outlet there cords cross it.',
@@ -47,7 +48,7 @@ export const bathroomBasin = rule({
       .filter(
         (b) =>
           isGeneral(b) &&
-          ((b.mount === 'wall' && beside.has(b.wallId)) ||
+          ((b.mount === 'wall' && b.wallId !== null && beside.has(b.wallId)) ||
             b.mount === 'counter-assembly' ||
             (b.mount === 'cabinet-face' && fixture.height - b.height <= BELOW_TOP)),
       )

@@ -14,6 +14,7 @@ export const cordShare = rule({
   id: 'cord-share',
   title: 'One appliance with a cord on its circuit',
   scope: 'circuit',
+  clears: ['all outlets'],
   level: 'violation',
   sections: CORD_SHARE_SECTION,
   why: 'What is plugged in beside other outlets may take four fifths of the circuit; a room cooler half of it.',

@@ -8,6 +8,7 @@ export const counterSpacing = rule({
   id: 'counter-spacing',
   title: 'Receptacles along counters',
   scope: 'area',
+  needs: ['plan'],
   level: 'violation',
   sections: always('210.52(C)(1)'),
   why: 'Kitchen appliances have 2 ft cords so that they do not trail over the edge or across a range or sink.',

@@ -26,6 +26,7 @@ export const deckReceptacle = rule({
   id: 'deck-receptacle',
   title: 'Receptacle at a deck, porch or balcony',
   scope: 'area',
+  needs: ['plan'],
   level: 'violation',
   sections: always('210.52(E)(3)'),
   why: 'People sit, cook and hang lights there; a cord through a door is pinched and cut.',

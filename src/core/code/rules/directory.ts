@@ -7,6 +7,7 @@ export const directory = rule({
   id: 'directory',
   title: 'Panel directory',
   scope: 'panel',
+  blames: ['all outlets'],
   level: 'violation',
   sections: always('408.4(A)'),
   why: 'Whoever must cut the power in a hurry reads the directory once: each line says what it feeds and no other does.',

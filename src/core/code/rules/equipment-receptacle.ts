@@ -46,6 +46,7 @@ export const equipmentReceptacle = rule({
   id: 'equipment-receptacle',
   title: 'Receptacle near equipment that is serviced',
   scope: 'fixture',
+  needs: ['plan'],
   level: 'violation',
   sections: { '2017': '210.63', '2020': '210.63(A)', '2023': '210.63(A)' },
   why: 'Whoever repairs a furnace or heat pump needs power for a light and a pump after its disconnect is off.',

@@ -13,6 +13,7 @@ export const everyWall = rule({
   id: 'every-wall',
   title: 'A receptacle on every wall, by shop habit',
   scope: 'area',
+  needs: ['plan'],
   level: 'recommended',
   sections: always('shop habit'),
   why: 'The code measures along corners; furniture does not reach around them.',

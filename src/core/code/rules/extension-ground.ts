@@ -6,6 +6,7 @@ export const extensionGround = rule({
   id: 'extension-ground',
   title: 'Extending wiring without a ground',
   scope: 'circuit',
+  needs: ['order'],
   level: 'violation',
   sections: always('250.130(C)'),
   why: 'A new outlet needs a ground, and an old two-wire box has none to give; the neutral is never one.',

@@ -5,6 +5,7 @@ export const faceUp = rule({
   id: 'face-up',
   title: 'No receptacle face up in a counter or sill',
   scope: 'box',
+  needs: ['plan'],
   level: 'violation',
   sections: { '2017': '406.5(E), (F)', '2020': '406.5(E), (F), (G)', '2023': '406.5(E), (F), (G)' },
   why: 'What is spilled on a counter runs into a face that looks up.',

@@ -8,6 +8,7 @@ export const feederRule = rule({
   id: 'feeder',
   title: 'Feeder of a subpanel',
   scope: 'panel',
+  clears: ['all outlets'],
   level: 'violation',
   sections: always('215.2, 215.3, 250.32'),
   why: 'The feeder carries all that the subpanel feeds, and brings it the ground that trips its breakers.',

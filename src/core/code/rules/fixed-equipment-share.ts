@@ -9,6 +9,7 @@ export const fixedEquipmentShare = rule({
   id: 'fixed-equipment-share',
   title: 'Fixed equipment on a shared circuit',
   scope: 'circuit',
+  clears: ['all outlets'],
   level: 'violation',
   sections: FIXED_SHARE_SECTION,
   why: 'What is fastened in place runs when it likes: it may take half a shared circuit, so that the rest has something left.',

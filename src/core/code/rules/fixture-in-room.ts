@@ -8,6 +8,7 @@ export const fixtureInRoom = rule({
   id: 'fixture-in-room',
   title: 'Fixtures inside their rooms',
   scope: 'fixture',
+  needs: ['plan'],
   level: 'unknown',
   sections: always('survey'),
   why: 'Distances are measured to where a thing is drawn; outside its room they mean nothing.',

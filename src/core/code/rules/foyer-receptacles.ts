@@ -15,6 +15,7 @@ export const foyerReceptacles = rule({
   id: 'foyer-receptacles',
   title: 'Receptacles in a foyer',
   scope: 'area',
+  needs: ['plan'],
   level: 'violation',
   sections: always('210.52(I)'),
   why: 'A foyer that is a room gets lamps and cleaners like a room.',

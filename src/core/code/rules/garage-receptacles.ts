@@ -56,6 +56,7 @@ export const garageReceptacles = rule({
   id: 'garage-receptacles',
   title: 'A receptacle in each vehicle bay',
   scope: 'area',
+  needs: ['plan'],
   level: 'violation',
   sections: always('210.52(G)(1)'),
   why: 'Cords laid across a garage floor are driven over and end in puddles.',

@@ -6,6 +6,7 @@ export const gfciAccessible = rule({
   id: 'gfci-accessible',
   title: 'GFCI device within reach',
   scope: 'box',
+  clears: ['plan'],
   level: 'violation',
   sections: always('210.8'),
   why: 'A device that trips behind the refrigerator is neither tested nor reset.',

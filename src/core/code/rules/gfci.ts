@@ -6,6 +6,7 @@ export const gfci = rule({
   id: 'gfci',
   title: 'GFCI protection',
   scope: 'box',
+  blames: ['order', 'all outlets'],
   level: 'violation',
   sections: {
     '2017': '210.8(A), (D), (E)',

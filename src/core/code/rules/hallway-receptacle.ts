@@ -20,6 +20,7 @@ export const hallwayReceptacle = rule({
   id: 'hallway-receptacle',
   title: 'Receptacle in a long hallway',
   scope: 'area',
+  needs: ['plan'],
   level: 'violation',
   sections: always('210.52(H)'),
   why: 'A vacuum cleaner or night light in a long hall needs an outlet there.',

@@ -7,6 +7,7 @@ export const hoodCircuit = rule({
   id: 'hood-circuit',
   title: 'Circuit of a hood with a cord',
   scope: 'circuit',
+  clears: ['all outlets'],
   level: 'violation',
   sections: always('422.16(B)(4)'),
   why: 'A hood gives way to one with a microwave oven, which takes most of a circuit.',

@@ -1,3 +1,4 @@
+import type { Facts } from '../facts.ts';
 import type { Rule } from '../rule.ts';
 import type { Scope } from '#core/view/touched.ts';
 import { atTelevision } from './at-television.ts';
@@ -181,7 +182,7 @@ export const RULES: { [S in Scope]: readonly Rule<S>[] } = {
   ],
 };
 
-export type RuleMeta = Pick<Rule, 'id' | 'title' | 'level' | 'sections' | 'why' | 'scope' | 'limit'>;
+export type RuleMeta = Pick<Rule, 'id' | 'title' | 'level' | 'sections' | 'why' | 'scope' | 'limit'> & Facts;
 
 export const ALL_RULES: readonly RuleMeta[] = [
   ...RULES.house,

@@ -19,6 +19,7 @@ export const islandReceptacles = rule({
   id: 'island-receptacles',
   title: 'Receptacles at islands and peninsulas',
   scope: 'fixture',
+  needs: ['plan'],
   level: 'violation',
   sections: { '2017': '210.52(C)(2), (3)', '2020': '210.52(C)(2)', '2023': '210.52(C)(2)' },
   why: 'A cord from the wall to an island is a trip line with a hot pan at its end.',

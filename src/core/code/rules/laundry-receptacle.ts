@@ -12,6 +12,7 @@ export const laundryReceptacle = rule({
   id: 'laundry-receptacle',
   title: 'Receptacle for the laundry',
   scope: 'area',
+  blames: ['plan'],
   level: 'violation',
   sections: always('210.52(F)'),
   why: 'The washer needs an outlet of its own within reach.',

@@ -27,6 +27,7 @@ export const lightingOutlet = rule({
   id: 'lighting-outlet',
   title: 'Switched lighting outlet',
   scope: 'area',
+  blames: ['plan'],
   level: 'violation',
   sections: always('210.70(A)'),
   why: 'Nobody should have to cross a dark room, or feel for a stair, to find the light.',

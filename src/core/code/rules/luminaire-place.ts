@@ -74,6 +74,7 @@ export const luminairePlace = rule({
   id: 'luminaire-place',
   title: 'Luminaires in closets and over tubs',
   scope: 'box',
+  needs: ['plan'],
   level: 'violation',
   sections: always('410.16, 410.10(D)'),
   why: 'A bare lamp sets clothes on fire; what hangs over a tub is in reach of wet hands.',

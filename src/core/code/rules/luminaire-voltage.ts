@@ -6,6 +6,7 @@ export const luminaireVoltage = rule({
   id: 'luminaire-voltage',
   title: 'Luminaires at 120 V',
   scope: 'circuit',
+  clears: ['all outlets'],
   level: 'violation',
   sections: always('210.6(A)(1)'),
   why: 'Lamps are changed by hand: in a dwelling they work at no more than 120 V.',

@@ -6,6 +6,7 @@ export const neutralThroughDevice = rule({
   id: 'neutral-through-device',
   title: 'Shared neutral through a device',
   scope: 'circuit',
+  needs: ['order'],
   level: 'violation',
   sections: always('300.13(B)'),
   why: 'Taking the device out opens the shared neutral: both sides are then in series across 240 V and small loads burn.',

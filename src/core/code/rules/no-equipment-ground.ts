@@ -8,6 +8,7 @@ export const noEquipmentGround = rule({
   id: 'no-equipment-ground',
   title: 'Receptacle without an equipment ground',
   scope: 'box',
+  blames: ['order', 'all outlets'],
   level: 'violation',
   sections: always('406.4(D)(2)'),
   why: 'A third slot promises a ground; without one, a fault leaves the appliance’s metal live unless a GFCI is upstream.',

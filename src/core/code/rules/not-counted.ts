@@ -10,6 +10,7 @@ export const notCounted = rule({
   id: 'not-counted',
   title: 'Receptacle that does not count toward spacing',
   scope: 'box',
+  needs: ['plan'],
   level: 'note',
   sections: always('210.52'),
   why: 'It may stay, but the wall or counter there is judged as if it were not.',

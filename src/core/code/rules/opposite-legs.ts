@@ -6,6 +6,7 @@ export const oppositeLegs = rule({
   id: 'opposite-legs',
   title: 'Two poles on opposite legs',
   scope: 'circuit',
+  clears: ['all outlets'],
   level: 'violation',
   sections: always('210.4, 200.4'),
   why: 'On one leg the two hots make no 240 V, and a shared neutral carries the sum of both sides instead of the difference.',

@@ -6,6 +6,7 @@ export const outbuildingReceptacle = rule({
   id: 'outbuilding-receptacle',
   title: 'Receptacle in an outbuilding with power',
   scope: 'area',
+  blames: ['plan'],
   level: 'violation',
   sections: always('210.52(G)(2)'),
   why: 'Where there is power there will be tools, and tools on a cord from the house.',

@@ -26,6 +26,7 @@ export const outdoorReceptacles = rule({
   id: 'outdoor-receptacles',
   title: 'Receptacles at the front and back of the house',
   scope: 'house',
+  blames: ['plan'],
   level: 'violation',
   sections: { '2017': '210.52(E)(1)', '2020': '210.52(E)(1)', '2023': '210.52(E)(1)' },
   why: 'Mowers, pumps and lights are plugged in outdoors every season; a cord from inside defeats the GFCI and the door.',

@@ -16,6 +16,7 @@ export const receptacleRating = rule({
   id: 'receptacle-rating',
   title: 'Receptacle rating on its circuit',
   scope: 'circuit',
+  needs: ['all outlets'],
   level: 'violation',
   sections: always('210.21(B)'),
   why: 'A receptacle rated below what the breaker lets through can overheat without the breaker ever tripping.',

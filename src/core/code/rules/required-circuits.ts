@@ -70,6 +70,7 @@ export const requiredCircuits = rule({
   id: 'required-circuits',
   title: 'Circuits a dwelling must have',
   scope: 'house',
+  needs: ['all outlets'],
   level: 'violation',
   sections: always('210.11(C)'),
   why: 'Toasters, irons and hair dryers each take most of a circuit: the code reserves circuits where they are used.',

@@ -12,6 +12,8 @@ export const roomOutline = rule({
   why: 'Spacing is judged along the floor line, so a room that does not close cannot be judged.',
   check(area) {
     const outline = outlineOf(area);
+    if (outline.walls.length === 0)
+      return [{ level: 'unknown', message: `${area.name} is not drawn: what needs its walls is not judged` }];
     if (outline.walls.length < 3) {
       return [
         {

@@ -9,6 +9,7 @@ export const roomsOverlap = rule({
   id: 'rooms-overlap',
   title: 'Rooms apart from each other',
   scope: 'area',
+  needs: ['plan'],
   level: 'unknown',
   sections: always('survey'),
   why: 'Two rooms cannot take the same floor; a length, a turn or a place is wrong.',

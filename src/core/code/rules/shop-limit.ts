@@ -7,6 +7,7 @@ export const shopLimit = rule({
   id: 'shop-limit',
   title: 'Receptacles per circuit, by shop habit',
   scope: 'circuit',
+  clears: ['all outlets'],
   level: 'recommended',
   sections: always('shop habit'),
   why: 'The code sets no number in a dwelling; a shop limit keeps breakers from nuisance trips.',

@@ -7,6 +7,7 @@ export const splitReceptacle = rule({
   id: 'split-receptacle',
   title: 'Tab of a receptacle on two hots',
   scope: 'circuit',
+  clears: ['all outlets'],
   level: 'violation',
   sections: always('210.7, 210.4'),
   why: 'The tab between the brass screws joins both legs: it is a dead short the moment the breaker closes.',

@@ -38,6 +38,7 @@ export const tubZone = rule({
   id: 'tub-zone',
   title: 'No receptacle in the zone of a tub or shower',
   scope: 'box',
+  needs: ['plan'],
   level: 'violation',
   sections: always('406.9(C)'),
   why: 'Somebody wet, standing or sitting in water, must not be able to reach an outlet.',

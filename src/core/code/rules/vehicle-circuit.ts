@@ -11,6 +11,7 @@ export const vehicleCircuit = rule({
   id: 'vehicle-circuit',
   title: 'EV charging on a circuit of its own',
   scope: 'circuit',
+  clears: ['all outlets'],
   level: 'violation',
   sections: always('625.40'),
   why: 'A car draws its whole current for hours: nothing else fits beside it.',

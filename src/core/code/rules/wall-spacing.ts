@@ -10,6 +10,7 @@ export const wallSpacing = rule({
   id: 'wall-spacing',
   title: 'Receptacles along walls',
   scope: 'area',
+  needs: ['plan'],
   level: 'violation',
   sections: always('210.52(A)'),
   why: 'A lamp or appliance with the usual 6 ft cord should reach an outlet without an extension cord.',

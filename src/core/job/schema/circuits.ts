@@ -186,5 +186,9 @@ export const circuitSchema = entity({
   /** Least cover over what is buried, inches; null where it was not measured. */
   cover: inches(0, 120).nullable(),
   ...way,
+  /** Every outlet that it feeds is on record. */
+  complete: word(ANSWERS),
+  /** Which box feeds which is on record; else the stops are in no order that anybody saw. */
+  ordered: word(ANSWERS),
   stops: list(stopSchema, 400),
 });

@@ -207,7 +207,8 @@ export const fixtureSchema = entity({
   areaId: id(),
   name: name(),
   kind: yup.string().strict().defined().oneOf(FIXTURE_KINDS),
-  wallId: id(),
+  /** Null: its place is not on the plan. */
+  wallId: id().nullable(),
   /** Its center from the wall's start. */
   offset: inches(0, MAX_WALL),
   /** Clear space between the wall and its back; an island stands out in the room. */

@@ -65,7 +65,10 @@ export const boxSchema = entity({
   id: id(),
   name: name(),
   areaId: id(),
-  wallId: id(),
+  /** Null: its place is not on the plan. */
+  wallId: id().nullable(),
+  /** Where it is in words, as “left of the bed”. */
+  spot: text(80),
   /** Center of the box from the wall's start. */
   offset: inches(0, MAX_WALL),
   /** How far out from the wall line; more than 0 is a floor outlet. */

@@ -16,7 +16,7 @@ export function outlinePath(area: Area): string {
 /** How far off its wall a box is drawn, pixels. */
 export const SIGN_OFF_WALL = 15;
 
-export const wallOf = (outline: Outline, wallId: string): WallLine | undefined =>
+export const wallOf = (outline: Outline, wallId: string | null): WallLine | undefined =>
   outline.walls.find((w) => w.id === wallId);
 
 export function spanPath(area: Area, span: WallSpan, out: number): string {

@@ -69,11 +69,18 @@
     {@const f = chosen}
     <div class="one">
       <p class="quiet">
-        {FIXTURES[f.kind].label} on wall {wallNumber(f.wallId)}. Drag it on the plan, or type where it stands.
+        {FIXTURES[f.kind].label}{f.wallId === null
+          ? ', not on the plan'
+          : ` on wall ${wallNumber(f.wallId)}`}. Drag it on the plan, or type where it stands.
       </p>
       <div class="grid-form" style:--field="8rem">
         <Field label="Name" value={f.name} commit={(name) => put(f, { name: name.trim() })} />
-        <Choice label="Along" value={f.wallId} options={wallOptions} set={(w) => put(f, { wallId: w })} />
+        <Choice
+          label="Along"
+          value={f.wallId ?? ''}
+          options={wallOptions}
+          set={(w) => put(f, { wallId: w })}
+        />
         <LengthField
           label="Center from wall start"
           inches={f.offset}

@@ -14,7 +14,7 @@
   const session = useSession();
   const wall = $derived(area.walls.find((w) => w.id === address.get('wall')) ?? area.walls[0]);
   const number = $derived(area.walls.findIndex((w) => w.id === wall?.id) + 1);
-  const onWall = <T extends { wallId: string }>(list: readonly T[]) =>
+  const onWall = <T extends { wallId: string | null }>(list: readonly T[]) =>
     list.filter((e) => e.wallId === wall?.id);
   const openings = $derived(onWall(openingsIn(session.view, area)));
   const fixtures = $derived(onWall(session.view.fixturesIn(area)).filter(againstWall));
