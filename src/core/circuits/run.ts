@@ -11,7 +11,8 @@ type Settings = Job['settings'];
 interface Segment {
   /** Installed length, inches. */
   length: number;
-  source: 'measured' | 'plan';
+  /** `assumed`: neither measured nor on the plan, as long as such cables usually are. */
+  source: 'measured' | 'plan' | 'assumed';
   /** What a planned length is made of, inches. */
   planned: PlannedLength;
   gauge: Gauge;
@@ -110,7 +111,7 @@ function segmentOf(
   const perThousand = resistancePerThousand(gauge, circuit.material, settings.conductorTemperature);
   return {
     length,
-    source: stop.measured === null ? 'plan' : 'measured',
+    source: stop.measured !== null ? 'measured' : planned.onPlan ? 'plan' : 'assumed',
     planned,
     gauge,
     ohms: (perThousand * length) / 12 / 1000,
@@ -145,6 +146,9 @@ export const plannedBetween = (
 export const lengthOf = ({ east, south, levels, rise }: PlannedLength): number =>
   east + south + levels + rise;
 
+/** Cable through the framing where nothing was drawn or measured, inches: 40 ft from the panel, 15 ft from box to box. */
+const USUAL = { homeRun: 480, between: 180 } as const;
+
 function plannedLength(
   document: JobDocument,
   circuit: Circuit,
@@ -156,7 +160,13 @@ function plannedLength(
   const from = feeder ? feeder.place : panel && panelPlace(document, panel);
   return to && from
     ? plannedBetween(settings, from, to, !feeder)
-    : { east: 0, south: 0, levels: 0, rise: settings.boxRise, onPlan: false };
+    : {
+        east: feeder ? USUAL.between : USUAL.homeRun,
+        south: 0,
+        levels: 0,
+        rise: settings.boxRise,
+        onPlan: false,
+      };
 }
 
 const elevation = (document: JobDocument, levelId: string) => document.levels[levelId]?.elevation ?? 0;

@@ -93,7 +93,7 @@ export function isKnown(view: View, need: Need, scope: Scope, subject: Subjects[
       return circuitsOf(view, scope, subject).every((c) => c.complete === 'yes');
     case 'lengths':
       return circuitsOf(view, scope, subject).every((c) =>
-        runOf(view, c).stops.every(({ segment }) => segment.source === 'measured' || segment.planned.onPlan),
+        runOf(view, c).stops.every(({ segment }) => segment.source !== 'assumed'),
       );
   }
 }

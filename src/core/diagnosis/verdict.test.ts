@@ -19,7 +19,11 @@ function planOf(pathOhms: number, grounding: Setting['grounding'] = 'grounded'):
     house({ area: room([400, 300, 400, 300]), boxes: [box], circuits: [circuit] }),
     circuit,
   );
-  const stops = run.stops.map((s) => ({ ...s, pathOhms, segment: { ...s.segment, ohms: pathOhms } }));
+  const stops = run.stops.map((s) => ({
+    ...s,
+    pathOhms,
+    segment: { ...s.segment, source: 'measured' as const, length: 24, ohms: pathOhms },
+  }));
   return { run: { ...run, stops } as Run, stop: 0, grounding, settings: DEFAULT_SETTINGS };
 }
 const PLAN = planOf(0.15);

@@ -126,13 +126,25 @@ const soundVolts = ({ meter }: Prediction, { grounding }: Setting): Verdict['exp
   };
 };
 
+/** A cable that was neither drawn nor measured may be so many times as long as is usual. */
+const LONGER = 2.5;
+
+/** Whether a length on the way from the panel is only assumed. */
+function isAssumed({ stops }: Run, stop: number): boolean {
+  for (let at = stop; at >= 0; at = stops[at]!.feeder)
+    if (stops[at]!.segment.source === 'assumed') return true;
+  return false;
+}
+
 /** Share of its volts that a feeder with all on may take from each of its conductors. */
 const FEEDER_DROP = 0.02;
 
 /** Volts that what else is on the circuit, and on its feeder, may take from a conductor on its way here. */
 const elsewhere = ({ run, stop, behindFeeder = false, settings }: Setting): number =>
-  Math.max(ELSEWHERE, fullLoad(run.circuit) * run.stops[stop]!.pathOhms) +
-  (behindFeeder ? FEEDER_DROP * settings.voltage : 0);
+  Math.max(
+    ELSEWHERE,
+    fullLoad(run.circuit) * run.stops[stop]!.pathOhms * (isAssumed(run, stop) ? LONGER : 1),
+  ) + (behindFeeder ? FEEDER_DROP * settings.voltage : 0);
 
 /**
  * How far a reading is from a prediction, in parts of what is allowed; over 1 does not fit. The source may be at any voltage
@@ -252,8 +264,9 @@ function isLoose({ meter, open }: Prediction, pair: Predicted): boolean {
 function readsAlike(a: Prediction, b: Prediction, lights: number, withReference: boolean): boolean {
   const pairs: readonly Predicted[] = withReference ? PREDICTED : READ_PAIRS;
   const apart = pairs.some((pair) => {
-    if (isLoose(a, pair) !== isLoose(b, pair)) return true;
-    return Math.abs((a.meter[pair] ?? 0) - (b.meter[pair] ?? 0)) > ALIKE;
+    const differ = Math.abs((a.meter[pair] ?? 0) - (b.meter[pair] ?? 0));
+    // A ground that hangs loose between two hots of opposite legs stands in their middle, and reads as a sound one.
+    return differ > (isLoose(a, pair) === isLoose(b, pair) ? ALIKE : SLACK.volts + SLACK.share * 120);
   });
   if (apart) return false;
   const [x, y] = [a.lampVolts, b.lampVolts];

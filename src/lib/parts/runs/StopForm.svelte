@@ -63,9 +63,11 @@
     optional
     inches={stop.stop.measured}
     options={{ min: 1, max: 24000 }}
-    hint={stop.segment.source === 'plan'
-      ? `by plan ${formatLength(stop.segment.length)}: ${describePlanned(stop.segment.planned)}`
-      : `plan said: ${describePlanned(stop.segment.planned)}`}
+    hint={stop.segment.source === 'assumed'
+      ? `not on the plan: ${formatLength(stop.segment.length)} is taken, as is usual`
+      : stop.segment.source === 'plan'
+        ? `by plan ${formatLength(stop.segment.length)}: ${describePlanned(stop.segment.planned)}`
+        : `plan said: ${describePlanned(stop.segment.planned)}`}
     set={(measured) => putStop({ measured })}
   />
   <div class="grid-form">
