@@ -91,6 +91,8 @@ const GHOST_SHARE = { beside: 0.97, alone: SOURCE.least } as const;
 /** Below this nothing is live, volts; from the other on it is no ghost of what is off. */
 const NO_POWER = 5;
 const LIVE = 60;
+/** What a meter may be off, as a share. */
+const METER_SHARE = 0.0125;
 /** Two predictions this close are not told apart, volts. */
 const ALIKE = 1;
 /** A conductor hangs loose where a meter changes the volts by more than this share. */
@@ -264,9 +266,10 @@ function isLoose({ meter, open }: Prediction, pair: Predicted): boolean {
 function readsAlike(a: Prediction, b: Prediction, lights: number, withReference: boolean): boolean {
   const pairs: readonly Predicted[] = withReference ? PREDICTED : READ_PAIRS;
   const apart = pairs.some((pair) => {
-    const differ = Math.abs((a.meter[pair] ?? 0) - (b.meter[pair] ?? 0));
-    // A ground that hangs loose between two hots of opposite legs stands in their middle, and reads as a sound one.
-    return differ > (isLoose(a, pair) === isLoose(b, pair) ? ALIKE : SLACK.volts + SLACK.share * 120);
+    if (isLoose(a, pair) !== isLoose(b, pair)) return true;
+    const [one, other] = [a.meter[pair] ?? 0, b.meter[pair] ?? 0];
+    // A ground that hangs loose between hots of opposite legs stands in their middle, within what a meter is off.
+    return Math.abs(one - other) > Math.max(ALIKE, METER_SHARE * other);
   });
   if (apart) return false;
   const [x, y] = [a.lampVolts, b.lampVolts];
