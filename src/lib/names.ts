@@ -111,6 +111,12 @@ export const TIE_OPTIONS: Options<Circuit['breaker']['tie']> = options({
   'handle-tie': 'Handles tied',
   none: 'Neither',
 });
+/** Whether a thing is so. */
+export const ANSWER_OPTIONS: Options<Circuit['complete']> = options({
+  yes: 'Yes',
+  no: 'No',
+  unknown: 'Not known',
+});
 export const LISTED_OPTIONS: Options<Circuit['breaker']['listed']> = options({
   unknown: 'Not looked at',
   yes: 'Yes, its label names it',

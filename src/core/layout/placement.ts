@@ -32,7 +32,7 @@ export const letterOf = (area: Area): string => /[A-Za-z]/.exec(area.name)?.[0]?
 type Place = Pick<Box, 'wallId' | 'offset' | 'height' | 'fromWall'>;
 
 /** A new receptacle at a place, with the shop's and the location's usual device. */
-export function newBox(area: Area, name: string, place: Place & Partial<Placement>): Box {
+export function newBox(area: Area, name: string, place: Place & Partial<Omit<Placement, keyof Place>>): Box {
   const exposed = exposureOf(area);
   return {
     ...PLAIN_BOX,

@@ -8,6 +8,7 @@
   import { purposeOf } from '#core/panel/purpose.ts';
   import { round } from '#core/units/quantity.ts';
   import {
+    ANSWER_OPTIONS,
     ROUTE_OPTIONS,
     SEEN_GAUGE_OPTIONS,
     CABLE_OPTIONS,
@@ -72,6 +73,18 @@
     />
     <Choice label="Conductor" value={circuit.gauge} options={GAUGE_OPTIONS} set={(gauge) => put({ gauge })} />
     <Choice label="Cable" value={circuit.cable} options={CABLE_OPTIONS} set={(cable) => put({ cable })} />
+    <Choice
+      label="All it feeds is here"
+      value={circuit.complete}
+      options={ANSWER_OPTIONS}
+      set={(complete) => put({ complete })}
+    />
+    <Choice
+      label="Order of boxes seen"
+      value={circuit.ordered}
+      options={ANSWER_OPTIONS}
+      set={(ordered) => put({ ordered })}
+    />
     {#if two}
       <Choice
         label="Poles open"

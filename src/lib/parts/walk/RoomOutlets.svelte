@@ -1,6 +1,6 @@
 <script lang="ts">
   import { byName } from '#core/job/names.ts';
-  import { MAX_WALL, type Area } from '#core/job/schema.ts';
+  import { MAX_WALL, type Area, type Box } from '#core/job/schema.ts';
   import { newBox, nextBoxName } from '#core/layout/placement.ts';
   import { formatLength, parseLength } from '#core/units/length.ts';
   import { useSession } from '../../store/session.svelte.ts';
@@ -35,17 +35,39 @@
     wallOptions.some((w) => w.value === foundWall) ? foundWall : (wallOptions[0]?.value ?? ''),
   );
 
+  /** An offset along the wall that is chosen. */
+  function offsetIn(text: string) {
+    return parseLength(text, { max: MAX_WALL });
+  }
+
   async function addFound(text: string): Promise<string | null> {
-    const offset = parseLength(text, { max: MAX_WALL });
+    const offset = offsetIn(text);
+    return offset.ok ? add({ wallId: foundWallId, offset: offset.value }) : offset.message;
+  }
+  const addInWords = async (text: string): Promise<string | null> =>
+    text.trim() === ''
+      ? 'expected where it is, such as left of the bed'
+      : add({ wallId: null, offset: 0, spot: text.trim().slice(0, 80) });
+
+  /** Puts one that is known in words on the plan; the words stay. */
+  async function place(text: string): Promise<string | null> {
+    const offset = offsetIn(text);
     if (!offset.ok) return offset.message;
+    return session.attempt({ type: 'move-box', id: box!.id, wallId: foundWallId, offset: offset.value });
+  }
+
+  async function add({
+    spot = '',
+    ...at
+  }: Pick<Box, 'wallId' | 'offset'> & { spot?: string }): Promise<string | null> {
     const plain = newBox(area, nextBoxName(document, area), {
-      wallId: foundWallId,
-      offset: offset.value,
+      ...at,
       fromWall: 0,
       height: document.job.settings.receptacleHeight,
     });
     const added = {
       ...plain,
+      spot,
       status: 'existing' as const,
       grounding: 'unknown' as const,
       device: { ...plain.device, tamperResistant: false, weatherResistant: false },
@@ -78,6 +100,35 @@
         <h3>{box.name}</h3>
         <span class="quiet">{index + 1} of {boxes.length} in {area.name}</span>
       </div>
+      {#if box.wallId === null || box.spot !== ''}
+        <Field
+          label="Where it is"
+          value={box.spot}
+          commit={(spot) =>
+            session.attempt({
+              type: 'put',
+              table: 'boxes',
+              rows: [{ ...box, spot: spot.trim().slice(0, 80) }],
+            })}
+        />
+      {/if}
+      {#if box.wallId === null}
+        {#if wallOptions.length > 0}
+          <div class="grid-form" style:--field="11rem">
+            <Choice label="Its wall" value={foundWallId} options={wallOptions} set={(w) => (foundWall = w)} />
+            <Field
+              label="Put it on the plan, from wall start"
+              value=""
+              clears
+              placeholder="5' 2&quot;"
+              hint="Enter places it"
+              commit={place}
+            />
+          </div>
+        {:else}
+          <p class="quiet">Not on the plan: the room is not drawn. What needs its place is not judged.</p>
+        {/if}
+      {/if}
       {#key box.id}<FoundForm {box} {area} />{/key}
       <Act
         kind="danger"
@@ -93,17 +144,29 @@
     </div>
   {/if}
   <div class="grid-form" style:--field="11rem">
-    <Choice label="On" value={foundWallId} options={wallOptions} set={(w) => (foundWall = w)} />
     {#key area.id}
       <Field
-        label="Existing outlet, from wall start"
+        label="Existing outlet, in words"
         value=""
         clears
-        placeholder="5' 2&quot;"
-        hint="Enter records it"
-        commit={addFound}
+        placeholder="left of the bed"
+        hint="Enter records it, with no place on the plan"
+        commit={addInWords}
       />
     {/key}
+    {#if wallOptions.length > 0}
+      <Choice label="On" value={foundWallId} options={wallOptions} set={(w) => (foundWall = w)} />
+      {#key area.id}
+        <Field
+          label="Existing outlet, from wall start"
+          value=""
+          clears
+          placeholder="5' 2&quot;"
+          hint="Enter records it"
+          commit={addFound}
+        />
+      {/key}
+    {/if}
   </div>
 </div>
 

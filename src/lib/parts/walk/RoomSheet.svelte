@@ -68,8 +68,8 @@
       <summary>Where {area.name} stands; copy, mirror</summary>
       <RoomPlacing {area} {change} {copy} />
     </details>
-  {:else if area.walls.length === 0}
-    <p>Type the walls first; everything else stands on them.</p>
+  {:else if area.walls.length === 0 && part !== 'outlets'}
+    <p>Type the walls first; these stand on them. Outlets may be put down in words before that.</p>
   {:else if part === 'openings'}
     <RoomOpenings {area} />
   {:else if part === 'fixtures'}

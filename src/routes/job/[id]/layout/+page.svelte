@@ -76,7 +76,7 @@
           ondrop={() => void session.release()}
         />
       {:else}
-        <Empty title="No rooms on this level yet.">
+        <Empty title="No room on this level is drawn yet.">
           <p>Walk the rooms first; their walls are what outlets are placed on.</p>
           <Act kind="main" href="/job/{session.jobId}/walk">Go to Walk</Act>
         </Empty>
