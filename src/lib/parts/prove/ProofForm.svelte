@@ -14,6 +14,7 @@
   import Choice from '../Choice.svelte';
   import Field from '../Field.svelte';
   import NumberField from '../NumberField.svelte';
+  import GoesDark from './GoesDark.svelte';
 
   interface Props {
     stop: RunStop;
@@ -191,6 +192,8 @@
         {/if}
       {:else if act.sets}
         {@const { sets } = act}
+        {@const turned = circuits.filter((c) => act.key === `lock ${c.id}`)}
+        {#if turned.length > 0}<GoesDark circuits={turned} />{/if}
         <Act kind="main" big onclick={() => answer(sets)}>Done</Act>
       {:else if act.key === 'others'}
         <p class="quiet">
