@@ -32,7 +32,7 @@ const read = (network: Network, probe: Probe): number =>
   new Factors(withMeter(network, probe), MAINS_HERTZ).voltages().between(probe.a, probe.b);
 
 test('every single fault and pairs of them read as in networks of their own', () => {
-  for (let seed = 1; seed <= 12; seed++) {
+  for (let seed = 1; seed <= 8; seed++) {
     const random = randomFrom(seed);
     const run = randomRun(4 + Math.floor(random() * 20), seed);
     const wiring = wiringOf(run, randomUse(run, seed));
