@@ -57,6 +57,7 @@ test('a box with a red and a second circuit: each conductor is an act, a live re
     await tap(app.driver, /What every conductor is read to/, 'The ground in this box');
     await tap(app.driver, /known live source/, '120 V lit');
     await tap(app.driver, /Before it is switched off/, '120 V lit');
+    await sees(app.driver, /Goes dark[\s\S]*Studio: S1, S2/, '.act');
     await tap(app.driver, /Breaker .*Studio receptacles/, 'Done');
     await tap(app.driver, /Breaker 7 \(Hall lights\)/, 'Done');
     await tap(app.driver, /At the face, hot to neutral/, '0 V');

@@ -99,8 +99,8 @@
   </p>
 {:else}
   <p class="caution">
-    Treat it as live until this is done, and after.{#if made.seen.length === 0}
-      A pen or plug-in tester proves nothing. {panelCaution(document, panel)}{/if}
+    Treat it as live until this is done, and after.
+    {#if made.seen.length === 0}A pen or plug-in tester proves nothing. {panelCaution(document, panel)}{/if}
   </p>
   <div class="progress" role="status">
     <span class="count">{acts.length - open.length} of {acts.length}</span>
