@@ -5,12 +5,12 @@
 import { cableKey, isPanelPlace, type PanelPlace, type Slot } from '#core/boxes/probes.ts';
 import type { LampLevel, Measuring } from '#core/job/schema.ts';
 import { MAINS_HERTZ, type Branch, type Complex, type Voltages } from '#core/network/network.ts';
-import { currentIn, magnitude, resistor, solved, sum, unfed } from '#core/network/read.ts';
+import { currentIn, magnitude, resistor, solved, sum } from '#core/network/read.ts';
 import { spotKey, type FaceNodes, type Terminals, type Wiring } from '#core/network/wiring.ts';
 import { settle, type Opening, type Settled } from '#core/protection/settle.ts';
 import { analyze, type Analysis } from './analyzer.ts';
 import { lampLevels, LAMP_TESTER, lampBranches, readTwoPole } from './lamps.ts';
-import { HIGH_OHMS, LOW_OHMS, readInsulation, readOhms, readVolts } from './meter.ts';
+import { HIGH_OHMS, LOW_OHMS, readInsulation, readOhms, readVolts, type OhmsReading } from './meter.ts';
 import { penSounds } from './pen.ts';
 import { ownButton } from './protection.ts';
 import { barsOf, TONE_HERTZ, withTone } from './tone.ts';
@@ -54,6 +54,18 @@ const NOTHING: Showing = {
   analysis: null,
 };
 const value = (of: number): Showing => ({ ...NOTHING, shows: 'value', value: of });
+
+/** What an ohmmeter shows. @param unit of its scale, ohms */
+function resistanceShown(reading: OhmsReading, unit: number): Showing {
+  switch (reading.shows) {
+    case 'live':
+      return { ...NOTHING, shows: 'live', value: reading.volts };
+    case 'over':
+      return { ...NOTHING, shows: 'over' };
+    case 'ohms':
+      return value(reading.ohms / unit);
+  }
+}
 
 /** How long an instrument is left on, seconds. */
 const LEFT_ON = 5;
@@ -153,16 +165,10 @@ export function look(sound: Wiring, asked: Look): Showing {
       return said({ ...NOTHING, shows: penSounds(wiring, at(asked.node)) ? 'sounds' : 'nothing' });
     case 'clamp meter':
       return said(value(clamp(wiring, stop, asked.node)));
-    case 'ohmmeter': {
-      const reading = readOhms(wiring, ...pair());
-      if (reading.shows === 'live') return said({ ...NOTHING, shows: 'live', value: reading.volts });
-      return said(reading.shows === 'over' ? { ...NOTHING, shows: 'over' } : value(reading.ohms));
-    }
-    case 'insulation tester': {
-      const reading = readInsulation(wiring, ...pair());
-      if (reading.shows === 'live') return said({ ...NOTHING, shows: 'live', value: reading.volts });
-      return said(reading.shows === 'over' ? { ...NOTHING, shows: 'over' } : value(reading.ohms / 1e6));
-    }
+    case 'ohmmeter':
+      return said(resistanceShown(readOhms(wiring, ...pair()), 1));
+    case 'insulation tester':
+      return said(resistanceShown(readInsulation(wiring, ...pair()), 1e6));
     case 'loading analyzer': {
       const terminals = face();
       const analysis = analyze(wiring, terminals);
@@ -245,16 +251,12 @@ function into(wiring: Wiring, voltages: Voltages, stop: number, end: string, nod
   return arrives ? { re, im } : { re: -re, im: -im };
 }
 
-/** Milliamperes at the breaker that show one bar and each further. */
-const FINDER = { volts: 6, ohms: 1000, bars: 9, full: 0.004 } as const;
+/** The finder’s scale: so many bars, the last at so many amperes at the breaker. */
+const FINDER = { bars: 9, full: 0.004 } as const;
 
 /** A signal plugged in at a face, as strong as it is at the breaker of the circuit, in bars. */
 function signalAtBreaker(wiring: Wiring, { hot, neutral }: Terminals): number {
-  const silent = unfed(wiring);
-  const sending = {
-    ...silent,
-    sources: [...silent.sources, { from: neutral, to: hot, volts: FINDER.volts, ohms: FINDER.ohms }],
-  };
+  const sending = withTone(wiring, hot, neutral);
   const spot = wiring.spotAt.get(spotKey({ stop: -1, conductor: 'black', part: 'contact' }))!;
   const red = wiring.spotAt.get(spotKey({ stop: -1, conductor: 'red', part: 'contact' }));
   const voltages = solved(sending, [], TONE_HERTZ);

@@ -3,7 +3,7 @@ import { MAINS_HERTZ } from '#core/network/network.ts';
 import { Factors } from '#core/network/solve.ts';
 import type { Conductor, Wiring } from '#core/network/wiring.ts';
 import { cableAt } from './connect.ts';
-import { currentIn, magnitude, resistor, solved, sum, unfed } from '#core/network/read.ts';
+import { currentIn, impedanceBetween, magnitude, resistor, solved, sum, unfed } from '#core/network/read.ts';
 
 /** Input of a digital meter, and of its low-impedance setting or a tester that loads what it reads. */
 export const HIGH_OHMS = 1e7;
@@ -35,11 +35,7 @@ function resistance(wiring: Wiring, a: number, b: number, most: number): OhmsRea
   const volts = readVolts(wiring, a, b);
   if (volts > LIVE_VOLTS) return { shows: 'live', volts };
   const factors = new Factors(unfed(wiring), 0);
-  const currents = new Float64Array(2 * wiring.nodes.length);
-  if (a >= 0) currents[2 * a]! += 1;
-  if (b >= 0) currents[2 * b]! -= 1;
-  factors.solve(currents);
-  const ohms = Math.abs((a < 0 ? 0 : currents[2 * a]!) - (b < 0 ? 0 : currents[2 * b]!));
+  const ohms = magnitude(impedanceBetween(factors, wiring.nodes.length, a, b));
   return ohms > most ? { shows: 'over' } : { shows: 'ohms', ohms };
 }
 

@@ -83,6 +83,9 @@ export interface CircuitNodes {
   loads: LaidLoad[];
 }
 
+/** Volts of one leg where a circuit works. */
+export const legVolts = ({ volts }: Pick<Run, 'volts'>): number => (volts > 150 ? volts / 2 : volts);
+
 /**
  * @param layout whose `first` is the position that the first stop gets
  * @param index of the circuit among those of the network
@@ -97,7 +100,7 @@ export function layCircuit(
 ): CircuitNodes {
   const { circuit, stops } = run;
   const { first } = layout;
-  const half = run.volts > 150 ? run.volts / 2 : run.volts;
+  const half = legVolts(run);
   const { neutral: neutralBar, ground: groundBar, bus: buses } = bars;
   const panelStop = -1 - index;
   const breakerSpots: Spot[] = [];

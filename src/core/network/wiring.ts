@@ -5,6 +5,7 @@ import type { BoxWiring } from '#core/job/schema.ts';
 import type { Leg } from '#core/panel/spaces.ts';
 import {
   layCircuit,
+  legVolts,
   type CircuitNodes,
   type Guard,
   type LaidLoad,
@@ -104,9 +105,6 @@ export function houseWiring(house: House, studies: readonly HouseStudy[], hertz:
   });
   return wired(layout, circuits, supply, bars);
 }
-
-/** Volts of one leg where a circuit works. */
-const legVolts = ({ volts }: Pick<Run, 'volts'>): number => (volts > 150 ? volts / 2 : volts);
 
 function wired(
   layout: Layout,

@@ -1,6 +1,6 @@
 /** What protecting devices sense: currents that do not come back, a neutral joined to ground, a feed on the wrong side. */
 import { MAINS_HERTZ, type Voltages } from '#core/network/network.ts';
-import { currentIn, magnitude, sum, unfed } from '#core/network/read.ts';
+import { currentIn, impedanceBetween, magnitude, sum, unfed } from '#core/network/read.ts';
 import { eliminationOf, Factors, type Elimination } from '#core/network/solve.ts';
 import type { Conductor, Spot, Wiring } from '#core/network/wiring.ts';
 
@@ -79,11 +79,7 @@ export function findsGroundedNeutral(
   const { from, to } = wiring.branches[neutral.branch]!;
   const network = unfed(parted(wiring, through));
   const factors = new Factors(network, 0, structure);
-  const currents = new Float64Array(2 * network.nodes.length);
-  currents[2 * from]! += 1;
-  currents[2 * to]! -= 1;
-  factors.solve(currents);
-  return Math.abs(currents[2 * from]! - currents[2 * to]!) <= GROUNDED_NEUTRAL_OHMS;
+  return magnitude(impedanceBetween(factors, network.nodes.length, from, to)) <= GROUNDED_NEUTRAL_OHMS;
 }
 
 /** The two sides of a device’s contacts. */

@@ -8,7 +8,7 @@
  */
 import { breakerModel, type BreakerModel, type Edge } from '#core/circuits/tripCurve.ts';
 import { MAINS_HERTZ, OPEN_OHMS, type Branch, type Voltages } from '#core/network/network.ts';
-import { currentIn, magnitude } from '#core/network/read.ts';
+import { currentIn, impedanceBetween, magnitude } from '#core/network/read.ts';
 import { eliminationOf, Factors, type Elimination } from '#core/network/solve.ts';
 import type { Spot, Wiring } from '#core/network/wiring.ts';
 import {
@@ -173,8 +173,6 @@ export function settle(sound: Wiring, { seconds, edge, warm = [], holds }: Asked
     }
   }
 
-  let cycles = false;
-  const grounded = new Map<Guard, boolean>();
   for (;;) {
     const { voltages, factors } = solveLoads(wiring, branches, structure);
     const next: { in: number; act: () => void }[] = [];
@@ -190,9 +188,7 @@ export function settle(sound: Wiring, { seconds, edge, warm = [], holds }: Asked
             note('difference', { stop: guard.stop, amps });
           },
         });
-      const finds = grounded.get(guard) ?? findsGroundedNeutral(wiring, guard.senses, structure);
-      grounded.set(guard, finds);
-      if (finds)
+      if (findsGroundedNeutral(wiring, guard.senses, structure))
         next.push({
           in: FOUND_WITHIN,
           act: () => {
@@ -246,13 +242,12 @@ export function settle(sound: Wiring, { seconds, edge, warm = [], holds }: Asked
     );
     const most = openings.length >= MOST_OPENINGS;
     if (!first || now + first.in > seconds || most) {
-      cycles = most || openings.some((o) => o.why === 'warm joint closes');
+      const cycles = most || openings.some((o) => o.why === 'warm joint closes');
       return { openings, wiring, voltages, cycles };
     }
     now += first.in;
     for (const { heat } of [...poles, ...joints]) heat.pass(first.in);
     first.act();
-    grounded.clear();
   }
 }
 
@@ -265,12 +260,7 @@ function hasPower(wiring: Wiring, voltages: Voltages, factors: Factors, guard: G
   const open = voltages.between(hotLine, neutralLine);
   if (open < WORKS_AT) return false;
   // A ghost falls with what the electronics draw: it stands behind the impedance of what feeds it.
-  const ampere = new Float64Array(2 * wiring.nodes.length);
-  ampere[2 * hotLine]! += 1;
-  ampere[2 * neutralLine]! -= 1;
-  factors.solve(ampere);
-  const re = ampere[2 * hotLine]! - ampere[2 * neutralLine]!;
-  const im = ampere[2 * hotLine + 1]! - ampere[2 * neutralLine + 1]!;
+  const { re, im } = impedanceBetween(factors, wiring.nodes.length, hotLine, neutralLine);
   return open / Math.hypot(1 + re / ELECTRONICS_OHMS, im / ELECTRONICS_OHMS) >= WORKS_AT;
 }
 
