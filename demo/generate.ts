@@ -138,6 +138,7 @@ export function generatedHouse(outlets: number): JobDocument {
       id: 'job-generated',
       name: `Generated house, ${outlets} outlets`,
       address: '',
+      entry: 'project',
       edition: '2020',
       dwelling: 'one-family',
       permitDate: null,

@@ -364,6 +364,7 @@ export function studioJob(): JobDocument {
       id: 'job-tamarack',
       name: '14 Tamarack Court',
       address: '14 Tamarack Court, Larkmoor',
+      entry: 'project',
       edition: '2020',
       dwelling: 'one-family',
       permitDate: '2026-03-02',

@@ -2,7 +2,7 @@
  * The wiring that is planned for a box: from the nets of its circuit, its device and the school of its job. A pure function;
  * what was found or done otherwise is recorded beside it.
  */
-import type { Run, RunStop } from '#core/circuits/run.ts';
+import { unknownOnward, type Run, type RunStop } from '#core/circuits/run.ts';
 import type { Box, BoxWiring, Color, ConductorFunction, Gauge } from '#core/job/schema.ts';
 import { connectorFor } from './connectors.ts';
 import { DEVICES, type Terminal } from './devices.ts';
@@ -69,6 +69,11 @@ class Builder {
     const onward = run.stops.flatMap((s, k) =>
       s.feeder === at ? [{ stop: s, ends: this.cable(s.box.id, s.box.id, s, conductorsOf(run, k)) }] : [],
     );
+    // What goes on to boxes that nobody knows carries what comes in, on the load side of what protects.
+    for (let k = 1; k <= unknownOnward(run, this.stop); k++) {
+      const ends = this.cable(`onward-${k}`, 'onward', this.stop, conductorsOf(run, at));
+      onward.push({ stop: this.stop, ends });
+    }
     this.join(feed, onward);
     this.passing();
   }

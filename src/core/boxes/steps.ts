@@ -2,7 +2,7 @@
  * What the hands do inside a box, from its planned wiring: cut and strip, splices, landings in the order of the school, tabs,
  * torque, close, tests. Every end of the wiring is joined by one step.
  */
-import { fedFrom, type Run, type RunStop } from '#core/circuits/run.ts';
+import { fedFrom, unknownOnward, type Run, type RunStop } from '#core/circuits/run.ts';
 import { DEVICES } from './devices.ts';
 import { plannedBoxes } from './planned.ts';
 import { carriesFan } from './seen.ts';
@@ -13,7 +13,8 @@ import { names, type Site, type WorkStep } from './steps/site.ts';
 import { endsOf } from './wiring.ts';
 
 /** Cables that enter the box of a stop: the feed and one for each box it feeds. */
-export const cablesAt = (run: Run, stop: RunStop): number => 1 + fedFrom(run, stop).length;
+export const cablesAt = (run: Run, stop: RunStop): number =>
+  1 + fedFrom(run, stop).length + unknownOnward(run, stop);
 
 /** The steps at one box, in order. */
 export function stepsFor(run: Run, stop: RunStop): WorkStep[] {
@@ -50,7 +51,10 @@ function before({ run, stop, onward, wiring, device }: Site): WorkStep[] {
   const steps: WorkStep[] = [
     {
       key: 'count',
-      text: `Count the cables: the plan has ${cablesAt(run, stop)}${onward.length > 0 ? `, the feed and on to ${names(onward)}` : ', the feed alone'}.`,
+      text:
+        unknownOnward(run, stop) > 0
+          ? `Count the cables: ${cablesAt(run, stop)} were counted; which one is the feed is not on record.`
+          : `Count the cables: the plan has ${cablesAt(run, stop)}${onward.length > 0 ? `, the feed and on to ${names(onward)}` : ', the feed alone'}.`,
       because:
         'Another number means the plan or the box is not what it seems; a box may hold a second circuit.',
     },

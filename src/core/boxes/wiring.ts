@@ -206,6 +206,7 @@ export function cableWords({ id, toward, circuitId }: Cable, nameOf: (box: strin
   if (circuitId !== null)
     return `of another circuit’s cable ${id.endsWith('-out') ? 'that goes on' : 'that comes in'}`;
   if (toward === FEED) return 'of the feed';
-  if (toward === 'onward') return 'of a cable that goes on';
+  if (toward === 'onward')
+    return id.startsWith('onward-') ? `of cable ${Number(id.slice(7)) + 1}` : 'of a cable that goes on';
   return toward === 'unknown' ? `of ${id.replace('-', ' ')}` : `to ${nameOf(toward)}`;
 }

@@ -309,6 +309,10 @@ export const fullLoad = (circuit: Circuit): number => circuit.breaker.rating * 0
 export const fedFrom = (run: Run, stop: RunStop): RunStop[] =>
   run.stops.filter((s) => run.stops[s.feeder] === stop);
 
+/** Cables that were counted in a box and go on to boxes that nobody knows, where the order is not on record. */
+export const unknownOnward = (run: Run, stop: RunStop): number =>
+  run.circuit.ordered === 'yes' ? 0 : Math.max(0, (stop.box.cables ?? 1) - 1 - fedFrom(run, stop).length);
+
 export const runOf = lookup(
   ({ subjects }) => subjects.circuit,
   ({ document }, circuit: Circuit): Run => buildRun(document, circuit),

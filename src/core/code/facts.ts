@@ -18,6 +18,8 @@ export const NEEDS = {
   order: 'the order of its boxes is not on record',
   /** Every outlet of the circuit, or of every circuit. */
   'all outlets': 'not all that it feeds is on record',
+  conductors: 'its conductors were not looked at',
+  panel: 'the main, the bus and the spaces of the panel are not on record',
 } as const;
 export type Need = keyof typeof NEEDS;
 const NEED_WORDS: Readonly<Record<Need, string>> = {
@@ -25,6 +27,8 @@ const NEED_WORDS: Readonly<Record<Need, string>> = {
   lengths: 'cable lengths',
   order: 'the order of the boxes',
   'all outlets': 'every outlet of the circuit',
+  conductors: 'its conductors',
+  panel: 'the panel’s ratings and spaces',
 };
 
 /** Facts without which a rule does not judge; those it needs to say that all is in order; those to find fault. */
@@ -54,6 +58,9 @@ const circuitsOf = (view: View, scope: Scope, subject: Subjects[Scope]): readonl
       return view.rows('circuits').filter((c) => c.status !== 'remove');
   }
 };
+
+const panelsOf = (view: View, scope: Scope, subject: Subjects[Scope]): readonly Panel[] =>
+  scope === 'panel' ? [subject as Panel] : view.rows('panels').filter((p) => p.status !== 'remove');
 
 function hasPlan(view: View, scope: Scope, subject: Subjects[Scope]): boolean {
   switch (scope) {
@@ -89,6 +96,10 @@ export function isKnown(view: View, need: Need, scope: Scope, subject: Subjects[
       return hasPlan(view, scope, subject);
     case 'order':
       return circuitsOf(view, scope, subject).every((c) => c.ordered === 'yes');
+    case 'conductors':
+      return circuitsOf(view, scope, subject).every((c) => c.seen === 'yes');
+    case 'panel':
+      return panelsOf(view, scope, subject).every((p) => p.known === 'yes');
     case 'all outlets':
       return circuitsOf(view, scope, subject).every((c) => c.complete === 'yes');
     case 'lengths':

@@ -344,6 +344,7 @@ function feedStop(
 const LABELS: Record<keyof Omit<Job, 'id'>, string> = {
   name: 'Rename job',
   address: 'Change address',
+  entry: 'Make it a project',
   edition: 'Change edition',
   dwelling: 'Change dwelling kind',
   permitDate: 'Change permit day',

@@ -132,6 +132,7 @@ export const PLAIN_BOX = {
   accessible: true,
   controls: [],
   enclosure: { volume: null, clamps: 'unknown' },
+  cables: null,
   seen: NOT_SEEN,
   found: null,
   wiring: null,
@@ -176,6 +177,7 @@ export const PLAIN_NAMEPLATE = {
 
 /** Fields of a panel about which nothing is out of the ordinary: the one at the service. */
 export const PLAIN_PANEL = {
+  known: 'yes',
   tandemSpaces: [],
   feeder: null,
   status: 'existing',
@@ -222,6 +224,7 @@ export const stopAt = (boxId: string, from: string | null, values: Partial<Stop>
 
 /** Fields of a circuit that say nothing out of the ordinary. */
 export const PLAIN_CIRCUIT = {
+  seen: 'yes',
   half: 'whole',
   otherSpace: null,
   neutral: true,
@@ -234,6 +237,7 @@ export const PLAIN_CIRCUIT = {
   bundled: 2,
   complete: 'yes',
   ordered: 'yes',
+  mayBeFirst: [],
 } as const satisfies Partial<Circuit>;
 
 /** A breaker with one pole, or with two that open together. */
@@ -270,11 +274,12 @@ export function emptyDocument(job: Job): JobDocument {
 }
 
 /** A fresh job with one level and one panel, so that the first room has somewhere to stand. */
-export function newJob(name: string, edition: Edition): JobDocument {
+export function newJob(name: string, edition: Edition, entry: Job['entry'] = 'project'): JobDocument {
   const document = emptyDocument({
     id: newId('job'),
     name,
     address: '',
+    entry,
     edition,
     dwelling: 'one-family',
     permitDate: null,
@@ -295,6 +300,8 @@ export function newJob(name: string, edition: Edition): JobDocument {
     busRating: 100,
     spaces: 20,
     ...PLAIN_PANEL,
+    // Nobody has read the panel of a call yet.
+    ...(entry === 'call' ? { known: 'unknown' as const, spaces: 42 } : {}),
   };
   return { ...document, levels: { [level.id]: level }, panels: { [panel.id]: panel } };
 }

@@ -2,7 +2,7 @@
 import { freeName, lettersOf, nameKey } from './names.ts';
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 12;
+export const VERSION = 13;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -540,6 +540,22 @@ const fromVersion11 = (file: Raw): Raw => ({
   circuits: list(file.circuits).map((c) => (isRaw(c) ? { ...c, complete: 'yes', ordered: 'yes' } : c)),
 });
 
+/** A job may begin as a call, whose procedures, flips and opened boxes are on record. What was there was a project. */
+const fromVersion12 = (file: Raw): Raw => ({
+  ...file,
+  version: 13,
+  job: isRaw(file.job) ? { ...file.job, entry: 'project' } : file.job,
+  boxes: list(file.boxes).map((b) => (isRaw(b) ? { ...b, cables: null } : b)),
+  panels: list(file.panels).map((p) => (isRaw(p) ? { ...p, known: 'yes' } : p)),
+  circuits: list(file.circuits).map((c) => (isRaw(c) ? { ...c, seen: 'yes', mayBeFirst: [] } : c)),
+  calls: [],
+  entries: [],
+  flips: [],
+  partings: [],
+  people: [],
+  countersigns: [],
+});
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
@@ -552,6 +568,7 @@ const STEPS: Record<number, (file: Raw) => Raw> = {
   9: fromVersion9,
   10: fromVersion10,
   11: fromVersion11,
+  12: fromVersion12,
 };
 
 /** Applies every step from the file's version up to the current one. */

@@ -29,6 +29,14 @@ import {
   measurementSchema,
   temporarySchema,
 } from './schema/records.ts';
+import {
+  callSchema,
+  countersignSchema,
+  entrySchema,
+  flipSchema,
+  partingSchema,
+  personSchema,
+} from './schema/calls.ts';
 
 export * from './schema/words.ts';
 export * from './schema/house.ts';
@@ -36,6 +44,7 @@ export * from './schema/outlets.ts';
 export * from './schema/circuits.ts';
 export * from './schema/wiring.ts';
 export * from './schema/records.ts';
+export * from './schema/calls.ts';
 export { DAY, MAX_WALL, MIN_WALL } from './schema/fields.ts';
 
 export type Settings = InferType<typeof settingsSchema>;
@@ -68,6 +77,12 @@ export type Measurement = InferType<typeof measurementSchema>;
 export type Temporary = InferType<typeof temporarySchema>;
 export type Look = InferType<typeof lookSchema>;
 export type DeviceTest = InferType<typeof deviceTestSchema>;
+export type Call = InferType<typeof callSchema>;
+export type Entry = InferType<typeof entrySchema>;
+export type Flip = InferType<typeof flipSchema>;
+export type Parting = InferType<typeof partingSchema>;
+export type Person = InferType<typeof personSchema>;
+export type Countersign = InferType<typeof countersignSchema>;
 export type Limits = Settings['limits'];
 export type LampTesterSettings = Settings['tester'];
 
@@ -112,6 +127,12 @@ export const TABLES = {
   ticks: table(tickSchema, 'tick', 100000, RECORD),
   measurements: table(measurementSchema, 'measurement', 100000, RECORD),
   temporaries: table(temporarySchema, 'tie or separation', 20000, RECORD),
+  calls: table(callSchema, 'call', 2000, EDITED),
+  entries: table(entrySchema, 'answer', 100000, RECORD),
+  flips: table(flipSchema, 'flip', 20000, RECORD),
+  partings: table(partingSchema, 'opened box', 20000, RECORD),
+  people: table(personSchema, 'person', 2000, RECORD),
+  countersigns: table(countersignSchema, 'countersign', 20000, RECORD),
 };
 
 export type TableName = keyof typeof TABLES;

@@ -190,6 +190,7 @@ export function house(
       id: 'job-1',
       name: 'Test house',
       address: '',
+      entry: 'project',
       edition: parts.edition ?? '2020',
       dwelling: 'one-family',
       permitDate: null,

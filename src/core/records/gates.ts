@@ -9,8 +9,9 @@ import { circuitOf } from '#core/job/document.ts';
 import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
 import { circuitsIn, type Point } from './points.ts';
 import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
+import { countersignGuard } from './people.ts';
 import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
-import { added, asDoneGuard, tickGuard } from './trim.ts';
+import { added, asDoneGuard, insideGuard, tickGuard } from './trim.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import type { WorkStep } from '#core/boxes/steps/site.ts';
 
@@ -85,6 +86,8 @@ export const GATES: readonly Guard[] = [
   readings,
   proofs,
   tickGuard,
+  insideGuard,
+  countersignGuard,
   asDoneGuard,
   measurementGuard,
   temporaryGuard,

@@ -8,7 +8,7 @@ import { energized } from '#core/effects/energized.ts';
 import type { Guard } from '#core/job/commands.ts';
 import { circuitOf, rows, type Change } from '#core/job/document.ts';
 import type { Problem } from '#core/job/integrity.ts';
-import type { Energizing, JobDocument, Tick } from '#core/job/schema.ts';
+import type { Energizing, Entry, JobDocument, Tick } from '#core/job/schema.ts';
 import { circuitState, validProof, whyUnproved } from './proof.ts';
 
 /** The newest tick of each step of a box that stands, by the step. */
@@ -41,6 +41,17 @@ export function progressOf(document: JobDocument, run: Run, stop: RunStop): Prog
 /** What a command puts on record in a table. */
 export const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
   changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
+
+/** An answer of a procedure that took hands into a box stands on a proof of dead that holds. */
+export const insideGuard: Guard = (_before, after, changes) =>
+  added<Entry>(changes, 'entries').flatMap(({ id, inside, strikes, at }): Problem[] => {
+    if (inside === null || strikes !== null) return [];
+    const box = after.boxes[inside];
+    if (!box) return [{ path: `entries[${id}].inside`, message: 'expected a box of this job' }];
+    return validProof(after, box, at)
+      ? []
+      : [{ path: `entries[${id}]`, message: whyUnproved(after, box, at) }];
+  });
 
 /** A step inside a box is ticked under a proof of dead that holds; a test after it with the power on record. */
 export const tickGuard: Guard = (_before, after, changes) =>

@@ -56,6 +56,7 @@ export const cableRoute = rule({
   id: 'cable-route',
   title: 'Cable for where it runs',
   scope: 'circuit',
+  clears: ['conductors'],
   level: 'violation',
   sections: always('334.12(B), 300.5, 340.10'),
   why: 'Paper and fillers in indoor cable soak up water and rot; a shovel finds what is buried shallow.',

@@ -9,7 +9,7 @@ export const circuitLoad = rule({
   id: 'circuit-load',
   title: 'Breaker and conductor for the appliance',
   scope: 'circuit',
-  clears: ['all outlets'],
+  clears: ['all outlets', 'conductors'],
   level: 'violation',
   sections: always('210.19(A), 210.20(A)'),
   why: 'Too little trips or overheats under the load it is there for; too much leaves the appliance unprotected.',

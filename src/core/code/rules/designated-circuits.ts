@@ -42,7 +42,7 @@ export const designatedCircuits = rule({
   id: 'designated-circuits',
   title: 'What a designated circuit may feed',
   scope: 'circuit',
-  clears: ['all outlets'],
+  clears: ['all outlets', 'conductors'],
   level: 'violation',
   sections: always('210.11(C)'),
   why: 'Kitchens, laundries, bathrooms, garages and heating get circuits of their own because they use them up.',

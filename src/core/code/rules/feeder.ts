@@ -9,6 +9,7 @@ export const feederRule = rule({
   title: 'Feeder of a subpanel',
   scope: 'panel',
   clears: ['all outlets'],
+  needs: ['panel'],
   level: 'violation',
   sections: always('215.2, 215.3, 250.32'),
   why: 'The feeder carries all that the subpanel feeds, and brings it the ground that trips its breakers.',

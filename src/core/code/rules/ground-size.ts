@@ -9,6 +9,7 @@ export const groundSize = rule({
   id: 'ground-size',
   title: 'Size of the equipment ground',
   scope: 'circuit',
+  needs: ['conductors'],
   level: 'violation',
   sections: always('250.122'),
   why: 'In a fault the ground carries all of it until the breaker opens; too thin, it burns off first.',

@@ -5,6 +5,7 @@ export const panelBonding = rule({
   id: 'panel-bonding',
   title: 'Neutral and enclosure: joined once, at the service',
   scope: 'panel',
+  needs: ['panel'],
   level: 'violation',
   sections: always('250.24(B), 250.142(B)'),
   why: 'Joined nowhere, a fault does not trip the breaker; joined twice, grounds and metal carry current all day.',

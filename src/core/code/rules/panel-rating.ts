@@ -6,6 +6,7 @@ export const panelRating = rule({
   id: 'panel-rating',
   title: 'Main breaker within the panel’s bus',
   scope: 'panel',
+  needs: ['panel'],
   level: 'violation',
   sections: always('408.36'),
   why: 'The bus bars carry what the breaker ahead of them lets through.',

@@ -7,6 +7,7 @@ export const panelSpaces = rule({
   id: 'panel-spaces',
   title: 'Breakers in the spaces of the panel',
   scope: 'panel',
+  needs: ['panel'],
   level: 'violation',
   sections: always('110.3(B), 408.54'),
   why: 'A panel is tested for one breaker in each space, and for tandems only where its label says so.',

@@ -7,6 +7,7 @@ export const serviceConductors = rule({
   id: 'service-conductor',
   title: 'Conductors of the service',
   scope: 'panel',
+  needs: ['panel'],
   level: 'violation',
   sections: { '2017': '310.15(B)(7)', '2020': '310.12', '2023': '310.12' },
   why: 'The main breaker protects these conductors from overload and nothing else does.',

@@ -9,7 +9,7 @@ export const serviceLoad = rule({
   id: 'service-load',
   title: 'Service against the dwelling’s load',
   scope: 'panel',
-  needs: ['plan', 'all outlets'],
+  needs: ['plan', 'all outlets', 'panel'],
   level: 'violation',
   sections: always('230.42, 230.79'),
   why: 'A service that is too small trips when everyone is home on the coldest evening.',

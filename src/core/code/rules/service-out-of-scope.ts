@@ -6,6 +6,7 @@ export const serviceOutOfScope = rule({
   id: 'service-out-of-scope',
   title: 'Service that is not judged here',
   scope: 'panel',
+  needs: ['panel'],
   level: 'unknown',
   sections: always('230, 250.66'),
   why: 'Above 400 A a service is engineered work.',

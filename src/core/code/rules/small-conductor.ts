@@ -12,6 +12,7 @@ export const smallConductor = rule({
   id: 'small-conductor',
   title: 'Breaker above its conductor',
   scope: 'circuit',
+  needs: ['conductors'],
   level: 'violation',
   sections: always('240.4(D)'),
   why: 'The breaker is what keeps the wire in the wall from overheating; above the wire’s limit it no longer does.',

@@ -27,6 +27,7 @@ export const threeWireAppliance = rule({
   id: 'three-wire-appliance',
   title: 'Range or dryer on three wires',
   scope: 'box',
+  clears: ['conductors'],
   level: 'violation',
   sections: always('250.140'),
   why: 'On three wires the frame is joined to the neutral: where that opens the frame is at 120 V.',

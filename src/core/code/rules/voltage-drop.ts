@@ -9,7 +9,7 @@ export const voltageDrop = rule({
   id: 'voltage-drop',
   title: 'Voltage drop at the end of the run',
   scope: 'circuit',
-  needs: ['lengths', 'order'],
+  needs: ['lengths', 'order', 'conductors'],
   level: 'recommended',
   sections: { '2017': '210.19(A) note', '2020': '210.19(A) note', '2023': '210.19 note' },
   why: 'Motors run hot and lamps dim on low voltage; the code advises 3 % but does not require it.',

@@ -7,6 +7,7 @@ export const whiteAsHot = rule({
   id: 'white-as-hot',
   title: 'White conductor used as a hot',
   scope: 'circuit',
+  clears: ['conductors'],
   level: 'violation',
   sections: always('200.7(C)'),
   why: 'The next one to open the box takes a white wire for a neutral; a permanent mark at every end says it is not.',

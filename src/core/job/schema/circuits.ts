@@ -83,6 +83,8 @@ export const panelSchema = entity({
   mainRating: number(30, 3000),
   busRating: number(30, 3000),
   spaces: whole(2, 84),
+  /** Its main, bus and spaces were read; else the figures stand in for what nobody knows. */
+  known: word(ANSWERS),
   /** Spaces that the panel’s label allows a tandem in. */
   tandemSpaces: list(whole(1, 84), 84),
   /** Null for the panel at the service. */
@@ -180,6 +182,8 @@ export const circuitSchema = entity({
   gauge: word(GAUGES),
   material: word(MATERIALS),
   cable: word(CABLES),
+  /** Its conductors were looked at; else gauge, material and cable stand in for what nobody knows. */
+  seen: word(ANSWERS),
   /** Equipment ground as it was seen; null where nobody looked. */
   ground: gaugeOnRecord(),
   route: word(ROUTES),
@@ -190,5 +194,7 @@ export const circuitSchema = entity({
   complete: word(ANSWERS),
   /** Which box feeds which is on record; else the stops are in no order that anybody saw. */
   ordered: word(ANSWERS),
+  /** Outlets of which one is fed from the panel, as far as that is known; empty where any may be. */
+  mayBeFirst: list(id(), 400),
   stops: list(stopSchema, 400),
 });

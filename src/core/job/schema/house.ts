@@ -18,6 +18,7 @@ import {
 import { schoolSchema } from './wiring.ts';
 import {
   EDITIONS,
+  ENTRIES,
   PRICE_ITEMS,
   AREA_KINDS,
   OPENING_KINDS,
@@ -86,6 +87,7 @@ export const jobSchema = entity({
   id: id(),
   name: name(),
   address: text(160),
+  entry: word(ENTRIES),
   edition: yup.string().strict().defined().oneOf(EDITIONS),
   dwelling: yup.string().strict().defined().oneOf(DWELLINGS),
   /** Day of the permit, which decides exceptions that end on a date; null when not known. */

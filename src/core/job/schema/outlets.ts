@@ -1,6 +1,6 @@
 /** Boxes, the devices in them, and what was found behind old ones. */
 import * as yup from 'yup';
-import { MAX_WALL, id, text, word, name, flag, inches, entity, list, number } from './fields.ts';
+import { MAX_WALL, id, text, word, name, flag, inches, entity, list, number, whole } from './fields.ts';
 import { recordedSchema, schoolSchema } from './wiring.ts';
 import {
   ANSWERS,
@@ -98,6 +98,8 @@ export const boxSchema = entity({
   controls: list(id(), 60),
   /** The box itself: its room in cubic inches as marked, and whether it clamps cables inside. */
   enclosure: entity({ volume: number(1, 400).nullable(), clamps: word(ANSWERS) }),
+  /** Cables that were counted in it; null where nobody looked in. */
+  cables: whole(0, 12).nullable(),
   /** What was looked at here; each unknown until somebody did. */
   seen: entity({
     luminaire: word(LUMINAIRES),

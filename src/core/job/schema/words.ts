@@ -58,6 +58,13 @@ export const CABLES = ['NM-B', 'UF-B', 'SE', 'MC', 'raceway', 'old NM', 'old two
 export type CableKind = (typeof CABLES)[number];
 /** What makes the poles of a breaker open together. */
 export const TIES = ['none', 'handle-tie', 'common-trip'] as const;
+/** What a job began as: a call at a door, or a house to be planned. */
+export const ENTRIES = ['call', 'project'] as const;
+/** As what a person works. `owner`: of the dwelling, where local law lets them. */
+export const ROLES = ['licensed', 'apprentice', 'owner'] as const;
+export type Role = (typeof ROLES)[number];
+/** How a breaker was looked for when it was turned off. */
+export const FLIP_MEANS = ['eyes', 'helper', 'sound', 'two-phones', 'tone'] as const;
 /** Whether a thing is so, is not, or is not on record. */
 export const ANSWERS = ['yes', 'no', 'unknown'] as const;
 /** Position of a breaker in its space: a tandem holds two circuits in one. */

@@ -1,0 +1,239 @@
+/**
+ * Walks a procedure: the next step follows from the document, the log and the clock alone, so that it goes on anywhere after
+ * a reload. The engine, and no procedure, brings in proof of dead before hands go in, and power before what is tested live.
+ */
+import type { Command } from '#core/job/commands.ts';
+import { circuitOf, newId } from '#core/job/document.ts';
+import { isAppendOnly, type Call, type Entry } from '#core/job/schema.ts';
+import { circuitsIn } from '#core/records/points.ts';
+import { circuitState, validProof, whyUnproved } from '#core/records/proof.ts';
+import type { View } from '#core/view/view.ts';
+import {
+  Log,
+  NO_ANSWER,
+  type Answer,
+  type Context,
+  type Figure,
+  type Option,
+  type Procedure,
+  type Step,
+} from './step.ts';
+
+/** @param now UTC time */
+export function contextOf(view: View, call: Call, now: string): Context {
+  const { document } = view;
+  const box = document.boxes[call.boxId ?? ''] ?? null;
+  const circuit = document.circuits[call.circuitId ?? ''] ?? (box && circuitOf(document, box.id)) ?? null;
+  return { view, document, call, log: new Log(document, call.id), now, box, circuit };
+}
+
+export interface Standing {
+  /** What is to be done now; null when the call is over. */
+  current: Step | null;
+  /** What was done, in the order of the procedure. */
+  done: readonly Step[];
+  /** Steps that would still come by what is on record now. */
+  ahead: number;
+  /** It was left off or unfinished, for safety. */
+  stopped: boolean;
+}
+
+export const stepsOf = (procedure: Procedure, c: Context): Step[] =>
+  procedure.steps(c).filter((s): s is Step => s !== null && s !== false);
+
+const isDone = (c: Context, step: Step): boolean => step.met === true || c.log.has(step.key);
+
+/** What has to come before a step: proof of dead for hands, power for what is tested. */
+function before({ document, now }: Context, step: Step): Step | null {
+  const { inside, live, liveOpen } = step;
+  if (inside && !validProof(document, inside, now)) {
+    if (circuitsIn(document, inside).length === 0)
+      return {
+        kind: 'breaker',
+        key: `breaker ${inside.id}`,
+        title: 'Which breaker feeds it?',
+        why: 'Without its breaker nothing here can be locked off or proved dead.',
+        box: inside,
+      };
+    return {
+      kind: 'dead',
+      key: `dead ${inside.id}`,
+      title: `Prove ${inside.name} dead`,
+      text: whyUnproved(document, inside, now),
+      why: 'Every splice group and loose end is read: a loose wire behind a dead face can be live.',
+      box: inside,
+    };
+  }
+  const [circuit, purpose, wanted] = liveOpen
+    ? ([liveOpen, 'measurement', 'measuring'] as const)
+    : ([live, 'use', 'energized'] as const);
+  if (!circuit || circuitState(document, circuit, now) === wanted) return null;
+  const open = purpose === 'measurement';
+  return {
+    kind: 'power',
+    key: `power ${circuit.id} ${purpose}`,
+    title: open ? 'Power on, to measure' : 'Power on',
+    text: open
+      ? 'Ends apart and capped, nothing loose, nobody touches, people told. Then the breaker on.'
+      : 'Box closed, tools out, people told. Stand to the side, breaker on, listen: if it trips, leave it off.',
+    why: open
+      ? 'Measuring at an open box is no work: hands come back in only after another proof.'
+      : 'What was done is judged by readings, and those need power.',
+    ...(open ? { caution: 'Qualified persons only; probes only, eye protection, a short look.' } : {}),
+    circuit,
+    purpose,
+  };
+}
+
+/** Where a call stands. */
+export function standingOf(procedure: Procedure, c: Context): Standing {
+  const steps = stepsOf(procedure, c);
+  const next = steps.find((s) => !isDone(c, s)) ?? null;
+  const done = steps.filter((s) => isDone(c, s));
+  const last = steps.at(-1);
+  const stopped = last?.kind === 'stop' && c.log.has(last.key);
+  return {
+    current: next && (before(c, next) ?? next),
+    done,
+    ahead: steps.length - done.length,
+    stopped,
+  };
+}
+
+const numberProblem = (
+  { label, unit, min, max, optional }: Figure,
+  value: number | undefined,
+): string | null => {
+  if (value === undefined) return optional ? null : `${label}: expected a figure in ${unit}`;
+  return Number.isFinite(value) && value >= min && value <= max
+    ? null
+    : `${label}: expected ${min} to ${max} ${unit}`;
+};
+const pickProblem = (options: readonly Option[], picks: readonly string[]): string | null => {
+  for (const pick of picks) {
+    const option = options.find((o) => o.value === pick);
+    if (!option) return `expected one of: ${options.map((o) => o.name).join(', ')}`;
+    if (option.not !== undefined) return `${option.name}: ${option.not}`;
+  }
+  return null;
+};
+
+/** What is wrong with an answer to a step; null when it can be taken. */
+export function problemWith(step: Step, answer: Answer): string | null {
+  const { picks, figures } = answer;
+  const own = step.refuses?.(answer) ?? null;
+  if (own !== null) return own;
+  if (answer.note.length > 400) return 'expected a note of up to 400 characters';
+  switch (step.kind) {
+    case 'ask':
+    case 'decide':
+      return picks.length === 1 ? pickProblem(step.options, picks) : 'expected one of the choices';
+    case 'look':
+      return pickProblem(step.options, picks);
+    case 'measure':
+      if (picks.includes('cannot')) return step.cannot === undefined ? 'expected a figure' : null;
+      for (const f of step.figures) {
+        const problem = numberProblem(f, figures.find((g) => g.name === f.name)?.value);
+        if (problem !== null) return problem;
+      }
+      return null;
+    case 'flip':
+      return picks.length === 1 && ['dead', 'live'].includes(picks[0]!) ? null : 'expected dead or still on';
+    case 'read':
+    case 'test':
+      return picks.includes('skip') && answer.note.trim() === '' ? 'expected why it is left out' : null;
+    case 'dead':
+    case 'power':
+      return 'it is recorded by its own form';
+    default:
+      return null;
+  }
+}
+
+const nameOf = (options: readonly Option[], pick: string): string =>
+  options.find((o) => o.value === pick)?.name ?? pick;
+
+/** An answer in words, for the record. */
+export function said(step: Step, answer: Answer): string {
+  const options = 'options' in step ? step.options : [];
+  const parts = answer.picks.map((p) => nameOf(options, p));
+  if (step.kind === 'look' && answer.picks.length === 0) parts.push(step.none);
+  if (step.kind === 'measure') {
+    if (answer.picks.includes('cannot')) parts.splice(0, parts.length, step.cannot ?? 'not measured');
+    for (const f of step.figures) {
+      const value = answer.figures.find((g) => g.name === f.name)?.value;
+      if (value !== undefined) parts.push(`${f.label} ${value} ${f.unit}`.trim());
+    }
+  }
+  if (answer.note.trim() !== '') parts.push(answer.note.trim());
+  return parts.join('; ').slice(0, 400);
+}
+
+/** Who answers, and when. */
+export interface Signed {
+  by: string;
+  at: string;
+}
+
+/**
+ * The commands that put an answer on record: what it changes in the job, then the answer itself. To be run in their order;
+ * where one is refused the rest is not run, and the answer can be given again.
+ */
+export function answerCommands(c: Context, step: Step, answer: Answer, { by, at }: Signed): Command[] {
+  const entry: Entry = {
+    id: newId('entry'),
+    callId: c.call.id,
+    step: step.key,
+    title: step.title.slice(0, 200),
+    said: said(step, answer),
+    inside: step.inside?.id ?? null,
+    at,
+    by,
+    picks: [...answer.picks],
+    value: answer.value,
+    figures: [...answer.figures],
+    note: answer.note.trim().slice(0, 400),
+    strikes: null,
+  };
+  const effects = step.effects?.(answer) ?? [];
+  const isRecord = (command: Command) => command.type === 'put' && isAppendOnly(command.table);
+  const edits = effects.filter((e) => !isRecord(e));
+  return [
+    ...(edits.length > 0
+      ? [{ type: 'batch' as const, label: step.title.slice(0, 80), commands: edits }]
+      : []),
+    ...effects.filter(isRecord),
+    { type: 'put', table: 'entries', rows: [entry] },
+  ];
+}
+
+/** Takes the last answer back; what it changed in the job stays until it is answered otherwise. Null: there is none. */
+export function backCommand({ log, call }: Context, { by, at }: Signed): Command | null {
+  const last = log.entries.at(-1);
+  if (!last) return null;
+  return {
+    type: 'put',
+    table: 'entries',
+    rows: [
+      {
+        ...last,
+        ...NO_ANSWER,
+        picks: [],
+        figures: [],
+        id: newId('entry'),
+        callId: call.id,
+        said: 'taken back',
+        inside: null,
+        at,
+        by,
+        strikes: last.id,
+      },
+    ],
+  };
+}
+
+/** What was answered at a step before it was taken back, to start from. */
+export function earlierAnswer({ log }: Context, { key }: Step): Answer | null {
+  const entry = log.earlier(key);
+  return entry && { picks: entry.picks, value: entry.value, figures: entry.figures, note: entry.note };
+}

@@ -1,0 +1,172 @@
+/**
+ * What a procedure is made of: steps as data, with their choices, figures and what an answer changes in the job. Which step
+ * comes when is a pure function of the document and of what was answered; the engine brings in proof of dead and power.
+ */
+import type { Command } from '#core/job/commands.ts';
+import { rows } from '#core/job/document.ts';
+import type {
+  AreaKind,
+  Box,
+  Call,
+  Circuit,
+  DeviceKind,
+  Entry,
+  JobDocument,
+  Reading,
+} from '#core/job/schema.ts';
+import type { View } from '#core/view/view.ts';
+
+/** What was answered at one step. */
+export interface Answer {
+  picks: readonly string[];
+  value: number | null;
+  figures: readonly { name: string; value: number }[];
+  note: string;
+}
+export const NO_ANSWER: Answer = { picks: [], value: null, figures: [], note: '' };
+
+/** The answers of a call that stand: the newest of each step that was not taken back. */
+export class Log {
+  private readonly standing = new Map<string, Entry>();
+  /** Newest answer of each step that was taken back: shown again, so that nothing is typed twice. */
+  private readonly before = new Map<string, Entry>();
+  /** In the order in which they were given. */
+  readonly entries: readonly Entry[];
+
+  constructor(document: JobDocument, callId: string) {
+    const own = rows(document.entries)
+      .filter((e) => e.callId === callId)
+      .sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
+    const struck = new Set(own.flatMap((e) => e.strikes ?? []));
+    this.entries = own.filter((e) => e.strikes === null && !struck.has(e.id));
+    for (const e of own) if (struck.has(e.id)) this.before.set(e.step, e);
+    for (const e of this.entries) this.standing.set(e.step, e);
+  }
+
+  has = (step: string): boolean => this.standing.has(step);
+  entry = (step: string): Entry | null => this.standing.get(step) ?? null;
+  /** What was answered here before it was taken back. */
+  earlier = (step: string): Entry | null => this.before.get(step) ?? null;
+  picks = (step: string): readonly string[] => this.standing.get(step)?.picks ?? [];
+  pick = (step: string): string | null => this.picks(step)[0] ?? null;
+  picked = (step: string, value: string): boolean => this.picks(step).includes(value);
+  value = (step: string): number | null => this.standing.get(step)?.value ?? null;
+  note = (step: string): string => this.standing.get(step)?.note ?? '';
+  figure = (step: string, name: string): number | null =>
+    this.standing.get(step)?.figures.find((f) => f.name === name)?.value ?? null;
+}
+
+/** All that a step may depend on. */
+export interface Context {
+  view: View;
+  document: JobDocument;
+  call: Call;
+  log: Log;
+  /** UTC time. */
+  now: string;
+  /** The outlet, its circuit and its appliance, as far as they are on record. */
+  box: Box | null;
+  circuit: Circuit | null;
+}
+
+/** How a decision came about: a line, its figures and its section. */
+export interface Line {
+  text: string;
+  because?: string;
+  section?: string;
+}
+
+interface Base {
+  /** Its own name in the log. */
+  key: string;
+  title: string;
+  text?: string;
+  why: string;
+  caution?: string;
+  /** How what it says was worked out. */
+  working?: readonly Line[];
+  /** Hands are in this box: a proof of dead has to hold. */
+  inside?: Box;
+  /** It is done with the power back on for use. */
+  live?: Circuit;
+  /** It is measured at an open box with the power on, nobody working. */
+  liveOpen?: Circuit;
+  /** It is on record already. */
+  met?: boolean;
+  /** What the answer changes in the job. */
+  effects?: (answer: Answer) => Command[];
+  /** What is wrong with an answer, or null. */
+  refuses?: (answer: Answer) => string | null;
+}
+
+export interface Option {
+  value: string;
+  name: string;
+  hint?: string;
+  /** Why it cannot be chosen here. */
+  not?: string;
+}
+
+export interface Figure {
+  name: string;
+  label: string;
+  unit: string;
+  min: number;
+  max: number;
+  optional?: boolean;
+  /** What is to be expected, said beside the field. */
+  expects?: string;
+}
+
+/** A choice with what it brings and costs. */
+export interface Choice extends Option {
+  /** What it protects from, and what not. */
+  brings: string;
+  walls: 'none' | 'one' | 'several';
+  hours: number;
+  /** US dollars, by the job’s prices. */
+  price: number;
+  parts: readonly string[];
+  labels: readonly string[];
+  section: string;
+  /** The one that we would choose. */
+  first?: boolean;
+}
+
+export type Step = Base &
+  (
+    | { kind: 'ask'; options: readonly Option[]; noteLabel?: string }
+    /** Any number of choices; `none` is the button for not one of them. */
+    | { kind: 'look'; options: readonly Option[]; none: string; pictures?: Box; noteLabel?: string }
+    | { kind: 'measure'; figures: readonly Figure[]; cannot?: string }
+    | { kind: 'read'; box: Box; half: Reading['half']; stage: Reading['stage'] }
+    | { kind: 'dead'; box: Box }
+    | { kind: 'power'; circuit: Circuit; purpose: 'use' | 'measurement' }
+    | { kind: 'do'; lines: readonly Line[]; picture?: Box; done?: string }
+    | { kind: 'decide'; options: readonly Choice[] }
+    | { kind: 'test'; box: Box | null; circuit: Circuit; device: 'gfci' | 'afci' }
+    | { kind: 'label'; labels: readonly string[]; box: Box }
+    | { kind: 'where'; device: DeviceKind; rooms: readonly AreaKind[] }
+    | { kind: 'breaker'; box: Box | null }
+    | { kind: 'flip'; off: readonly string[]; watch: Box; left: number; atMost: number }
+    | { kind: 'phones'; watch: Box; panelId: string }
+    | { kind: 'stop'; turnOff: readonly string[]; whom: readonly string[]; safe: string }
+    | { kind: 'record'; lines: readonly Line[] }
+  );
+export type StepKind = Step['kind'];
+export type StepOf<K extends StepKind> = Extract<Step, { kind: K }>;
+
+export interface Procedure {
+  id: string;
+  title: string;
+  /** When to use it, in a sentence. */
+  use: string;
+  /** Steps under what is on record, in their order; those that do not come are left out. */
+  steps: (c: Context) => readonly (Step | false | null)[];
+}
+
+/** Steps that come only so. */
+export const when = (
+  comes: unknown,
+  ...steps: readonly (Step | false | null)[]
+): readonly (Step | false | null)[] => (comes ? steps : []);

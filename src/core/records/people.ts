@@ -1,0 +1,72 @@
+/** Who works and as what, and whose work somebody licensed has to look over. */
+import type { Guard } from '#core/job/commands.ts';
+import { rows, type Change } from '#core/job/document.ts';
+import type { Problem } from '#core/job/integrity.ts';
+import type { Countersign, JobDocument, Person, Role, TableName } from '#core/job/schema.ts';
+
+/** Tables whose rows are somebody’s work. */
+const WORK = [
+  ...(['readings', 'observations', 'proofs', 'energizings', 'deviceTests', 'ticks'] as const),
+  ...(['measurements', 'temporaries', 'looks', 'entries', 'flips', 'partings'] as const),
+] satisfies TableName[];
+
+const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+/** As what somebody worked at a moment; null where that is not on record. @param at UTC time */
+export function roleOf({ people }: JobDocument, name: string, at: string): Person | null {
+  return rows(people)
+    .filter((p) => sameName(p.name, name) && p.at <= at)
+    .reduce<Person | null>((last, p) => (last === null || p.at > last.at ? p : last), null);
+}
+
+export const ROLE_WORDS: Record<Role, string> = {
+  licensed: 'licensed electrician',
+  apprentice: 'apprentice',
+  owner: 'owner, where local law lets them',
+};
+
+/** A name as it stands under a record: with what the person worked as then. */
+export function signature(document: JobDocument, name: string, at: string): string {
+  const person = roleOf(document, name, at);
+  if (!person) return name;
+  return `${name}, ${ROLE_WORDS[person.role]}${person.license ? ` (${person.license})` : ''}`;
+}
+
+/** Work of an apprentice that nobody licensed has looked over. */
+export interface Unsigned {
+  of: string;
+  count: number;
+  /** UTC time of the last of it. */
+  through: string;
+}
+
+/** What apprentices did since they were last countersigned, by name. */
+export function uncountersigned(document: JobDocument): Unsigned[] {
+  const found = new Map<string, Unsigned>();
+  for (const table of WORK)
+    for (const { by, at } of rows<{ by: string; at: string }>(document[table])) {
+      if (roleOf(document, by, at)?.role !== 'apprentice') continue;
+      const signed = rows(document.countersigns).some((c) => sameName(c.of, by) && c.through >= at);
+      if (signed) continue;
+      const key = by.trim().toLowerCase();
+      const known = found.get(key) ?? { of: by, count: 0, through: at };
+      found.set(key, {
+        of: known.of,
+        count: known.count + 1,
+        through: at > known.through ? at : known.through,
+      });
+    }
+  return [...found.values()];
+}
+
+/** Only somebody licensed signs for an apprentice, and nobody for themselves. */
+export const countersignGuard: Guard = (_before, after, changes: readonly Change[]) =>
+  changes.flatMap(({ table, before, after: row }): Problem[] => {
+    if (table !== 'countersigns' || before !== null) return [];
+    const { id, of, by, at } = row as Countersign;
+    const path = `countersigns[${id}].by`;
+    if (sameName(of, by)) return [{ path, message: 'expected somebody else than who did the work' }];
+    return roleOf(after, by, at)?.role === 'licensed'
+      ? []
+      : [{ path, message: `expected a licensed person; ${by} is not on record as one` }];
+  });
