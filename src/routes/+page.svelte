@@ -6,12 +6,16 @@
   import Refused from '$lib/parts/Refused.svelte';
   import Toast from '$lib/parts/Toast.svelte';
   import Cover from '$lib/parts/jobs/Cover.svelte';
+  import OpenCalls from '$lib/parts/jobs/OpenCalls.svelte';
+  import StartCall from '$lib/parts/jobs/StartCall.svelte';
   import NewJob from '$lib/parts/jobs/NewJob.svelte';
   import StoredJobs from '$lib/parts/jobs/StoredJobs.svelte';
   import { clearOut, listJobs } from '$lib/store/list.ts';
   import { JobList } from './joblist.svelte.ts';
 
   const list = new JobList();
+  const calls = $derived((list.jobs ?? []).filter((j) => j.entry === 'call'));
+  const projects = $derived((list.jobs ?? []).filter((j) => j.entry !== 'call'));
   let fileInput = $state<HTMLInputElement>();
   let dropping = $state(false);
   const pick = () => fileInput?.click();
@@ -63,8 +67,11 @@
     </div>
   {/if}
 
-  {#if list.jobs === null || list.jobs.length > 0}
-    <StoredJobs jobs={list.jobs} remove={list.remove} />
+  <StartCall start={list.startCall} />
+  {#if calls.length > 0}<OpenCalls {calls} remove={list.remove} />{/if}
+
+  {#if list.jobs === null || projects.length > 0}
+    <StoredJobs jobs={list.jobs && projects} remove={list.remove} />
   {/if}
 
   <div class="ways">
@@ -97,9 +104,6 @@
     </section>
   </div>
 
-  {#if list.jobs?.length === 0}
-    <p class="quiet">No jobs yet. Start one, open the demo, or bring a file.</p>
-  {/if}
   <p class="quiet small foot">
     Jobs stay in this browser and in files you export. The adopted local code and the authority having
     jurisdiction decide; this is a tool for licensed practice, not a substitute for it. <kbd>?</kbd> lists the

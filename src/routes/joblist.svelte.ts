@@ -1,8 +1,10 @@
 /** What the list of jobs shows, and what a person does there: start, open, keep both, delete, put back. */
 import { goto } from '$app/navigation';
 import type { Problem } from '#core/job/integrity.ts';
-import type { JobDocument } from '#core/job/schema.ts';
+import type { Call, JobDocument } from '#core/job/schema.ts';
+import type { Tile } from '#core/procedures/tiles.ts';
 import type { Edition } from '#core/job/schema/words.ts';
+import { lastPerson } from '$lib/readings.ts';
 import type { JobRow } from '$lib/store/db.ts';
 import { hasJob, isQuotaError, putBack, throwAway } from '$lib/store/list.ts';
 
@@ -23,7 +25,7 @@ function problemsOf(error: unknown): Problem[] {
 async function store(document: JobDocument): Promise<void> {
   const { storeJob } = await import('$lib/store/jobs.ts');
   await storeJob(document);
-  await goto(`/job/${document.job.id}/walk`);
+  await goto(`/job/${document.job.id}/${document.job.entry === 'call' ? 'call' : 'walk'}`);
 }
 
 export class JobList {
@@ -69,6 +71,30 @@ export class JobList {
     this.attempt('Starting', async () => {
       const { newJob } = await import('#core/job/document.ts');
       await store(newJob(name.slice(0, NAME_LIMIT), edition));
+    });
+
+  /** One tap: a job for the call, and its first step. The edition is that of the job before. */
+  startCall = (tile: Tile, address: string): Promise<void> =>
+    this.attempt('Starting', async () => {
+      const { newId, newJob } = await import('#core/job/document.ts');
+      const place = address.trim().slice(0, 160);
+      const edition = this.jobs?.[0]?.edition ?? '2023';
+      const document = newJob((place || tile.name).slice(0, NAME_LIMIT), edition, 'call');
+      const call: Call = {
+        id: newId('call'),
+        procedure: tile.procedure,
+        words: tile.name,
+        opened: new Date().toISOString(),
+        by: lastPerson(),
+        boxId: null,
+        circuitId: null,
+        fixtureId: null,
+      };
+      await store({
+        ...document,
+        job: { ...document.job, address: place },
+        calls: { [call.id]: call },
+      });
     });
 
   keepBoth = (document: JobDocument): Promise<void> =>

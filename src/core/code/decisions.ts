@@ -7,7 +7,7 @@ import { at, since } from '#core/tables/editions.ts';
 import { countsAtCounter } from '#core/plan/coverage.ts';
 import { waterNear } from '#core/plan/reach.ts';
 import { type ProtectionOrigin, type RunStop, runOf, stopOf } from '#core/circuits/run.ts';
-import { servedBy } from '#core/job/document.ts';
+import { NO_WATER_NEAR, servedBy } from '#core/job/document.ts';
 import { outlineOf } from '#core/job/outline.ts';
 import type { Area, AreaKind, Box, Circuit, Edition, Fixture } from '#core/job/schema.ts';
 import { ABOVE_COUNTER, floorLineOf } from '#core/plan/counters.ts';
@@ -254,6 +254,8 @@ function outdoorOutlet(view: View, box: Box, area: Area): { ask: Ask | null; exc
 /** How far the nearest water is by cord, in words; empty where none is near. */
 function farFromWater(view: View, box: Box): string {
   const limit = formatLength(view.limit('gfci', NEAR_WATER, 'more'));
+  if (box.waterDistance === NO_WATER_NEAR)
+    return `, no sink, tub or shower near: somebody looked; the limit is ${limit}`;
   if (box.waterDistance !== null)
     return `, ${formatLength(box.waterDistance)} from a sink, tub or shower as measured; the limit is ${limit}`;
   return `, no sink, tub or shower within ${limit} by cord`;

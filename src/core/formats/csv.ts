@@ -70,3 +70,21 @@ function checkColumns(
   ];
   if (problems.length > 0) throw new InvalidError(problems.slice(0, MOST_PROBLEMS));
 }
+
+/** Most items of a list that somebody else wrote. */
+const MOST_ITEMS = 200;
+
+/** The rows of any CSV as lines of text, cells parted by a dot; a first row of plain headings is left out. */
+export function linesOfCsv(text: string): string[] {
+  const { data } = Papa.parse<string[]>(text.slice(0, MAX_CSV).replace(/^\uFEFF/, ''), {
+    skipEmptyLines: true,
+  });
+  const lines = data.map((cells) =>
+    cells
+      .map((cell) => restore(cell.trim()))
+      .filter(Boolean)
+      .join(' · '),
+  );
+  const isHeading = (line: string) => line.length < 60 && /^(item|no\.?|number|finding|#)\b/i.test(line);
+  return lines.filter((line, i) => line !== '' && !(i === 0 && isHeading(line))).slice(0, MOST_ITEMS);
+}

@@ -121,6 +121,9 @@ export const NOT_SEEN: Box['seen'] = {
   labels: 'unknown',
 };
 
+/** Somebody looked, and no sink, tub or shower is anywhere near, inches. */
+export const NO_WATER_NEAR = 1200;
+
 /** Fields of an outlet that say nothing out of the ordinary. */
 export const PLAIN_BOX = {
   spot: '',

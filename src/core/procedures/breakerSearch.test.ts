@@ -9,10 +9,10 @@ import { searchBreaker, type Candidate, type Flip } from './breakerSearch.ts';
 import { goesDark } from './goesDark.ts';
 
 const panel = (count: number, weight: (k: number) => number = () => 1): Candidate[] =>
-  Array.from({ length: count }, (_, k) => ({ space: k + 1, weight: weight(k) }));
+  Array.from({ length: count }, (_, k) => ({ space: String(k + 1), weight: weight(k) }));
 
 /** Looks until it is certain, and what they were. */
-function find(candidates: readonly Candidate[], truth: number): Flip[] {
+function find(candidates: readonly Candidate[], truth: string): Flip[] {
   const flips: Flip[] = [];
   for (;;) {
     const { next, certain, possible } = searchBreaker(candidates, flips);
@@ -45,7 +45,7 @@ function best(weights: readonly number[]): number {
 
 test('a panel of 40 alike is halved: six looks and no more, one to confirm where it was never seen dead', () => {
   for (let truth = 1; truth <= 40; truth++) {
-    const flips = find(panel(40), truth);
+    const flips = find(panel(40), String(truth));
     const parting = flips.filter((f) => f.off.length > 1 || f.dead).length;
     assert.ok(flips.length <= 7 && parting <= 7, `${truth}: ${flips.length}`);
   }
@@ -58,7 +58,7 @@ test('with a directory to go by no way of looking is shorter on average', () => 
     const weights = Array.from({ length: 2 + Math.floor(7 * random()) }, () => 1 + Math.floor(20 * random()));
     const candidates = panel(weights.length, (k) => weights[k]!);
     const looks = weights.reduce((total, w, k) => {
-      const flips = find(candidates, k + 1);
+      const flips = find(candidates, String(k + 1));
       // The last look at one that is alone confirms, and parts nothing.
       const confirms = flips.at(-1)!.off.length === 1 && flips.slice(0, -1).every((f) => !f.dead);
       const alone = confirms && searchBreaker(candidates, flips.slice(0, -1)).possible.length === 1 ? 1 : 0;
@@ -69,23 +69,23 @@ test('with a directory to go by no way of looking is shorter on average', () => 
 });
 
 test('what must stay on is never turned off; what it then is, is said as possible and not as certain', () => {
-  const candidates = panel(8).map((c) => ({ ...c, staysOn: c.space === 3 }));
+  const candidates = panel(8).map((c) => ({ ...c, staysOn: c.space === '3' }));
   const flips: Flip[] = [];
   for (;;) {
     const { next, possible, certain } = searchBreaker(candidates, flips);
     if (next === null) {
-      assert.deepEqual([possible, certain], [[3], null]);
+      assert.deepEqual([possible, certain], [['3'], null]);
       break;
     }
-    assert.ok(!next.includes(3));
+    assert.ok(!next.includes('3'));
     flips.push({ off: next, dead: false });
   }
 });
 
 test('flips that do not go together are said to be so', () => {
   const flips = [
-    { off: [1, 2], dead: true },
-    { off: [1, 2, 3], dead: false },
+    { off: ['1', '2'], dead: true },
+    { off: ['1', '2', '3'], dead: false },
   ];
   assert.deepEqual(searchBreaker(panel(4), flips), {
     possible: [],

@@ -6,7 +6,8 @@
 
 /** A breaker that may feed the outlet. */
 export interface Candidate {
-  space: number;
+  /** Its space, with the half of a tandem: `7`, `12a`. */
+  space: string;
   /** How likely it is beside the others: by what the directory says, say. Above 0. */
   weight: number;
   /** It stays on: something hangs on it that must not go dark. */
@@ -15,19 +16,19 @@ export interface Candidate {
 
 /** What one look showed: breakers that were off then, by their spaces, and whether the outlet was dead. */
 export interface Flip {
-  off: readonly number[];
+  off: readonly string[];
   dead: boolean;
 }
 
 export interface BreakerSearch {
   /** Spaces that agree with every flip. */
-  possible: readonly number[];
+  possible: readonly string[];
   /** The one that is left, once the outlet was seen dead with it off; else null. */
-  certain: number | null;
+  certain: string | null;
   /** None is left: a flip was read wrong, or more than one breaker or another panel feeds the outlet. */
   contradicted: boolean;
   /** Breakers to turn off for the next look; null when there is nothing more to learn by it. */
-  next: readonly number[] | null;
+  next: readonly string[] | null;
   /** Most looks that are still to come. */
   atMost: number;
 }
@@ -56,7 +57,8 @@ function huffman(candidates: readonly Candidate[]): Branch {
   return branches[0]!;
 }
 
-const spaces = (list: readonly Candidate[]): number[] => list.map((c) => c.space).sort((a, b) => a - b);
+const bySpace = (a: string, b: string): number => parseInt(a) - parseInt(b) || a.localeCompare(b);
+const spaces = (list: readonly Candidate[]): string[] => list.map((c) => c.space).sort(bySpace);
 
 /** Where the search stands after some flips. @throws when there is no breaker to look for */
 export function searchBreaker(candidates: readonly Candidate[], flips: readonly Flip[]): BreakerSearch {

@@ -3,11 +3,13 @@
  * a reload. The engine, and no procedure, brings in proof of dead before hands go in, and power before what is tested live.
  */
 import type { Command } from '#core/job/commands.ts';
-import { circuitOf, newId } from '#core/job/document.ts';
+import { circuitOf, newId, rows } from '#core/job/document.ts';
 import { isAppendOnly, type Call, type Entry } from '#core/job/schema.ts';
 import { circuitsIn } from '#core/records/points.ts';
 import { circuitState, validProof, whyUnproved } from '#core/records/proof.ts';
 import type { View } from '#core/view/view.ts';
+import { askBreaker } from './parts/breaker.ts';
+import { MAIN_ON, PANEL_DEAD, panelDead } from './parts/panelDead.ts';
 import {
   Log,
   NO_ANSWER,
@@ -16,6 +18,7 @@ import {
   type Figure,
   type Option,
   type Procedure,
+  type Signed,
   type Step,
 } from './step.ts';
 
@@ -38,23 +41,29 @@ export interface Standing {
   stopped: boolean;
 }
 
-export const stepsOf = (procedure: Procedure, c: Context): Step[] =>
+const stepsOf = (procedure: Procedure, c: Context): Step[] =>
   procedure.steps(c).filter((s): s is Step => s !== null && s !== false);
 
 const isDone = (c: Context, step: Step): boolean => step.met === true || c.log.has(step.key);
 
+/** Longest note of an answer: a pasted report. */
+const MOST_NOTE = 8000;
+
+/** The bus of the panel was read dead in this call, today, and nothing was put back on since. */
+function panelIsDead({ document, log, now }: Context): boolean {
+  const entry = log.entry(PANEL_DEAD);
+  if (!entry || new Date(entry.at).toDateString() !== new Date(now).toDateString()) return false;
+  const again = log.entry(MAIN_ON);
+  return !(again && again.at > entry.at) && rows(document.energizings).every((e) => e.at <= entry.at);
+}
+
 /** What has to come before a step: proof of dead for hands, power for what is tested. */
-function before({ document, now }: Context, step: Step): Step | null {
-  const { inside, live, liveOpen } = step;
+function before(c: Context, step: Step): Step | null {
+  const { document, now } = c;
+  const { inside, live, liveOpen, inPanel } = step;
+  if (inPanel && !panelIsDead(c)) return panelDead(c);
   if (inside && !validProof(document, inside, now)) {
-    if (circuitsIn(document, inside).length === 0)
-      return {
-        kind: 'breaker',
-        key: `breaker ${inside.id}`,
-        title: 'Which breaker feeds it?',
-        why: 'Without its breaker nothing here can be locked off or proved dead.',
-        box: inside,
-      };
+    if (circuitsIn(document, inside).length === 0) return askBreaker(c, inside, `breaker ${inside.id}`);
     return {
       kind: 'dead',
       key: `dead ${inside.id}`,
@@ -90,13 +99,11 @@ export function standingOf(procedure: Procedure, c: Context): Standing {
   const steps = stepsOf(procedure, c);
   const next = steps.find((s) => !isDone(c, s)) ?? null;
   const done = steps.filter((s) => isDone(c, s));
-  const last = steps.at(-1);
-  const stopped = last?.kind === 'stop' && c.log.has(last.key);
   return {
     current: next && (before(c, next) ?? next),
     done,
     ahead: steps.length - done.length,
-    stopped,
+    stopped: c.log.picked('danger-stop', 'left'),
   };
 }
 
@@ -105,6 +112,8 @@ const numberProblem = (
   value: number | undefined,
 ): string | null => {
   if (value === undefined) return optional ? null : `${label}: expected a figure in ${unit}`;
+  // What is counted has no unit.
+  if (unit === '' && !Number.isInteger(value)) return `${label}: expected a whole number`;
   return Number.isFinite(value) && value >= min && value <= max
     ? null
     : `${label}: expected ${min} to ${max} ${unit}`;
@@ -123,13 +132,15 @@ export function problemWith(step: Step, answer: Answer): string | null {
   const { picks, figures } = answer;
   const own = step.refuses?.(answer) ?? null;
   if (own !== null) return own;
-  if (answer.note.length > 400) return 'expected a note of up to 400 characters';
+  if (answer.note.length > MOST_NOTE) return `expected a note of up to ${MOST_NOTE} characters`;
   switch (step.kind) {
     case 'ask':
     case 'decide':
       return picks.length === 1 ? pickProblem(step.options, picks) : 'expected one of the choices';
     case 'look':
-      return pickProblem(step.options, picks);
+      return picks.filter((p) => step.exits.some((e) => e.value === p)).length === 1
+        ? pickProblem([...step.options, ...step.exits], picks)
+        : `expected one of: ${step.exits.map((e) => e.name).join(', ')}`;
     case 'measure':
       if (picks.includes('cannot')) return step.cannot === undefined ? 'expected a figure' : null;
       for (const f of step.figures) {
@@ -154,10 +165,9 @@ const nameOf = (options: readonly Option[], pick: string): string =>
   options.find((o) => o.value === pick)?.name ?? pick;
 
 /** An answer in words, for the record. */
-export function said(step: Step, answer: Answer): string {
-  const options = 'options' in step ? step.options : [];
+function said(step: Step, answer: Answer): string {
+  const options = [...('options' in step ? step.options : []), ...('exits' in step ? step.exits : [])];
   const parts = answer.picks.map((p) => nameOf(options, p));
-  if (step.kind === 'look' && answer.picks.length === 0) parts.push(step.none);
   if (step.kind === 'measure') {
     if (answer.picks.includes('cannot')) parts.splice(0, parts.length, step.cannot ?? 'not measured');
     for (const f of step.figures) {
@@ -169,17 +179,12 @@ export function said(step: Step, answer: Answer): string {
   return parts.join('; ').slice(0, 400);
 }
 
-/** Who answers, and when. */
-export interface Signed {
-  by: string;
-  at: string;
-}
-
 /**
  * The commands that put an answer on record: what it changes in the job, then the answer itself. To be run in their order;
  * where one is refused the rest is not run, and the answer can be given again.
  */
-export function answerCommands(c: Context, step: Step, answer: Answer, { by, at }: Signed): Command[] {
+export function answerCommands(c: Context, step: Step, answer: Answer, signed: Signed): Command[] {
+  const { by, at } = signed;
   const entry: Entry = {
     id: newId('entry'),
     callId: c.call.id,
@@ -192,10 +197,10 @@ export function answerCommands(c: Context, step: Step, answer: Answer, { by, at 
     picks: [...answer.picks],
     value: answer.value,
     figures: [...answer.figures],
-    note: answer.note.trim().slice(0, 400),
+    note: answer.note.trim(),
     strikes: null,
   };
-  const effects = step.effects?.(answer) ?? [];
+  const effects = step.effects?.(answer, signed) ?? [];
   const isRecord = (command: Command) => command.type === 'put' && isAppendOnly(command.table);
   const edits = effects.filter((e) => !isRecord(e));
   return [
@@ -207,29 +212,31 @@ export function answerCommands(c: Context, step: Step, answer: Answer, { by, at 
   ];
 }
 
-/** Takes the last answer back; what it changed in the job stays until it is answered otherwise. Null: there is none. */
-export function backCommand({ log, call }: Context, { by, at }: Signed): Command | null {
+/** Takes the last answer back; what it changed in the job stays until it is answered otherwise. Empty: there is none. */
+export function backCommands({ document, log }: Context, { by, at }: Signed): Command[] {
   const last = log.entries.at(-1);
-  if (!last) return null;
-  return {
-    type: 'put',
-    table: 'entries',
-    rows: [
-      {
-        ...last,
-        ...NO_ANSWER,
-        picks: [],
-        figures: [],
-        id: newId('entry'),
-        callId: call.id,
-        said: 'taken back',
-        inside: null,
-        at,
-        by,
-        strikes: last.id,
-      },
-    ],
-  };
+  if (!last) return [];
+  const taken = { ...NO_ANSWER, picks: [], figures: [], said: 'taken back', inside: null };
+  // What a look put on record with the answer is taken back with it.
+  const flips = rows(document.flips).filter((f) => f.at === last.at && f.strikes === null);
+  const partings = rows(document.partings).filter((p) => p.at === last.at && p.strikes === null);
+  return [
+    {
+      type: 'put',
+      table: 'entries',
+      rows: [{ ...last, ...taken, id: newId('entry'), at, by, strikes: last.id }],
+    },
+    ...flips.map((f): Command => ({
+      type: 'put',
+      table: 'flips',
+      rows: [{ ...f, id: newId('flip'), at, by, strikes: f.id }],
+    })),
+    ...partings.map((p): Command => ({
+      type: 'put',
+      table: 'partings',
+      rows: [{ ...p, id: newId('parting'), at, by, strikes: p.id }],
+    })),
+  ];
 }
 
 /** What was answered at a step before it was taken back, to start from. */

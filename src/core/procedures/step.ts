@@ -16,6 +16,12 @@ import type {
 } from '#core/job/schema.ts';
 import type { View } from '#core/view/view.ts';
 
+/** Who answers, and when (UTC). */
+export interface Signed {
+  by: string;
+  at: string;
+}
+
 /** What was answered at one step. */
 export interface Answer {
   picks: readonly string[];
@@ -87,6 +93,8 @@ interface Base {
   working?: readonly Line[];
   /** Hands are in this box: a proof of dead has to hold. */
   inside?: Box;
+  /** Hands are in the panel: its main is off and its bus was read dead. */
+  inPanel?: boolean;
   /** It is done with the power back on for use. */
   live?: Circuit;
   /** It is measured at an open box with the power on, nobody working. */
@@ -94,7 +102,7 @@ interface Base {
   /** It is on record already. */
   met?: boolean;
   /** What the answer changes in the job. */
-  effects?: (answer: Answer) => Command[];
+  effects?: (answer: Answer, signed: Signed) => Command[];
   /** What is wrong with an answer, or null. */
   refuses?: (answer: Answer) => string | null;
 }
@@ -135,9 +143,15 @@ export interface Choice extends Option {
 
 export type Step = Base &
   (
-    | { kind: 'ask'; options: readonly Option[]; noteLabel?: string }
-    /** Any number of choices; `none` is the button for not one of them. */
-    | { kind: 'look'; options: readonly Option[]; none: string; pictures?: Box; noteLabel?: string }
+    | { kind: 'ask'; options: readonly Option[]; noteLabel?: string; noteRows?: number }
+    /** Any number of choices, and one of the exits that ends the look. */
+    | {
+        kind: 'look';
+        options: readonly Option[];
+        exits: readonly Option[];
+        pictures?: Box;
+        noteLabel?: string;
+      }
     | { kind: 'measure'; figures: readonly Figure[]; cannot?: string }
     | { kind: 'read'; box: Box; half: Reading['half']; stage: Reading['stage'] }
     | { kind: 'dead'; box: Box }
@@ -145,15 +159,13 @@ export type Step = Base &
     | { kind: 'do'; lines: readonly Line[]; picture?: Box; done?: string }
     | { kind: 'decide'; options: readonly Choice[] }
     | { kind: 'test'; box: Box | null; circuit: Circuit; device: 'gfci' | 'afci' }
-    | { kind: 'label'; labels: readonly string[]; box: Box }
     | { kind: 'where'; device: DeviceKind; rooms: readonly AreaKind[] }
     | { kind: 'breaker'; box: Box | null }
     | { kind: 'flip'; off: readonly string[]; watch: Box; left: number; atMost: number }
     | { kind: 'phones'; watch: Box; panelId: string }
-    | { kind: 'stop'; turnOff: readonly string[]; whom: readonly string[]; safe: string }
     | { kind: 'record'; lines: readonly Line[] }
   );
-export type StepKind = Step['kind'];
+type StepKind = Step['kind'];
 export type StepOf<K extends StepKind> = Extract<Step, { kind: K }>;
 
 export interface Procedure {
@@ -170,3 +182,76 @@ export const when = (
   comes: unknown,
   ...steps: readonly (Step | false | null)[]
 ): readonly (Step | false | null)[] => (comes ? steps : []);
+
+type Rest<K extends StepKind, Given extends string> = Omit<
+  StepOf<K>,
+  'kind' | 'key' | 'title' | 'why' | Given
+>;
+const options = (list: readonly (readonly [string, string, string?])[]): Option[] =>
+  list.map(([value, name, hint]) => ({ value, name, ...(hint === undefined ? {} : { hint }) }));
+
+/** A question with one answer; options as value, name and hint. */
+export const ask = (
+  key: string,
+  title: string,
+  why: string,
+  list: readonly (readonly [string, string, string?])[],
+  more: Partial<Rest<'ask', 'options'>> = {},
+): Step => ({ kind: 'ask', key, title, why, options: options(list), ...more });
+
+/** A look with any number of ticks, and the exits that end it. */
+export const look = (
+  key: string,
+  title: string,
+  why: string,
+  list: readonly (readonly [string, string])[],
+  exits: readonly (readonly [string, string])[],
+  more: Partial<Rest<'look', 'options' | 'exits'>> = {},
+): Step => ({ kind: 'look', key, title, why, options: options(list), exits: options(exits), ...more });
+
+/** Work in lines: text, reason, section. */
+export const work = (
+  key: string,
+  title: string,
+  why: string,
+  list: readonly (readonly [string, string?, string?])[],
+  more: Partial<Rest<'do', 'lines'>> = {},
+): Step => ({
+  kind: 'do',
+  key,
+  title,
+  why,
+  lines: list.map(([text, because, section]) => ({
+    text,
+    ...(because ? { because } : {}),
+    ...(section ? { section } : {}),
+  })),
+  ...more,
+});
+
+/** Figures to be read; each with its unit, range and what to expect. */
+export const measure = (
+  key: string,
+  title: string,
+  why: string,
+  figures: readonly Figure[],
+  more: Partial<Rest<'measure', 'figures'>> = {},
+): Step => ({ kind: 'measure', key, title, why, figures, ...more });
+
+export const volts = (name: string, label: string, expects?: string): Figure => ({
+  name,
+  label,
+  unit: 'V',
+  min: 0,
+  max: 300,
+  ...(expects ? { expects } : {}),
+});
+export const amps = (name: string, label: string, expects?: string): Figure => ({
+  name,
+  label,
+  unit: 'A',
+  min: 0,
+  max: 400,
+  ...(expects ? { expects } : {}),
+});
+export const optional = (figure: Figure): Figure => ({ ...figure, optional: true });

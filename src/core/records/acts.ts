@@ -263,12 +263,20 @@ function readings(
       acts.push(
         answered(
           `lock ${c.id}`,
-          `Breaker ${c.space} (${c.name}) off, locked or taped, note on the panel, people told`,
+          `${breakerName(c)} off, locked or taped, note on the panel, people told`,
           draft.lockedOut.includes(c.id),
           { kind: 'lock', sets: { lockedOut: [...draft.lockedOut, c.id] } },
         ),
       );
   acts.push(...faceActs(box, reading));
+  if (cablesDecide(box, circuits))
+    acts.push(
+      answered(
+        'cables',
+        'Cover off, device drawn forward by its yoke, nothing touched: how many cables come in?',
+        box.cables !== null,
+      ),
+    );
   for (const p of points) if (p !== own) acts.push(reading('dead', p.key, p.name, REFERENCE, to, p !== hot));
   for (const [a, b] of [...hotPairs(there), ...hotNeutralPairs(there)])
     acts.push(reading('pair', a.key, a.name, b.key, b.name));
@@ -286,6 +294,15 @@ function readings(
   );
   return acts;
 }
+
+const breakerName = ({ space, half, name }: Circuit): string => {
+  const plain = `Breaker ${space}${half === 'whole' ? '' : half}`;
+  return name === plain ? plain : `${plain} (${name})`;
+};
+
+/** Where nobody knows what a box feeds, the cables in it say what there is to read. */
+const cablesDecide = (box: Box, circuits: readonly Circuit[]): boolean =>
+  box.status !== 'new' && box.wiring === null && circuits.some((c) => c.ordered !== 'yes');
 
 /** The slots of a receptacle are read before its cover comes off. */
 function faceActs(
@@ -334,8 +351,17 @@ export function rowsOf(
   return { proof, observations };
 }
 
-/** What is still missing or wrong, in the order of the work; empty when the proof stands. */
-export const proofGaps = (document: JobDocument, box: Box, draft: Draft, seen: readonly Seen[]): string[] =>
+/**
+ * What is still missing or wrong, in the order of the work; empty when the proof stands.
+ * @param leftOut kinds of acts that are not asked for
+ */
+export const proofGaps = (
+  document: JobDocument,
+  box: Box,
+  draft: Draft,
+  seen: readonly Seen[],
+  leftOut: readonly Act['kind'][] = [],
+): string[] =>
   actsOf(document, box, draft, seen)
-    .filter((a) => !a.done)
+    .filter((a) => !a.done && !leftOut.includes(a.kind))
     .map((a) => (a.problem === null ? a.words : `${a.words}: ${a.problem}`));

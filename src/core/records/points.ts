@@ -24,7 +24,9 @@ export interface Point {
 /** Outlets this near each other along a wall, and in height, have one box, inches. */
 const BESIDE = { along: 4, up: 3, out: 1 } as const;
 
+/** Outlets in words alone stand nowhere on the plan, and so beside none. */
 const isBeside = (a: Box, b: Box): boolean =>
+  a.wallId !== null &&
   a.areaId === b.areaId &&
   a.wallId === b.wallId &&
   Math.abs(a.offset - b.offset) <= BESIDE.along &&
@@ -114,6 +116,7 @@ function pointsAt(document: JobDocument, circuit: Circuit, box: Box): Point[] {
   const run = runIn(document, circuit);
   const at = run.stops.findIndex((s) => s.box.id === box.id);
   if (at < 0) return [];
+  if (circuit.ordered !== 'yes' && box.status !== 'new' && !box.wiring) return feedPoints(circuit, box);
   const planned = plannedBoxes(run)[at]!;
   // A box of which only the cables were counted is touched as planned; what is in it beyond that comes after.
   const wiring = (box.wiring?.wiring.places.length ?? 0) > 0 ? actualWiring(box, planned) : planned;
@@ -200,10 +203,50 @@ const bothHots = (end: End): string =>
     ? `${end.function === 'hot' ? 'first' : 'second'} hot (${wordOf(end).replace(/[()]/g, '')})`
     : wordOf(end);
 
+/**
+ * The conductors of the first cable of a box where nobody knows how they are joined: each is read by itself, whatever device
+ * hangs on them.
+ */
+function feedPoints({ id, breaker, neutral, cable }: Circuit, box: Box): Point[] {
+  const words: [short: string, name: string, role: PointRole][] = [
+    ['hot', 'black', 'hot'],
+    ...(breaker.poles === 2 ? [['red', 'red', 'hot'] as [string, string, PointRole]] : []),
+    ...(neutral ? [['neutral', 'white', 'neutral'] as [string, string, PointRole]] : []),
+    ...(cable === 'old two-wire'
+      ? []
+      : [['ground', 'bare or green', 'ground'] as [string, string, PointRole]]),
+  ];
+  return words.map(([short, name, role]) => ({
+    key: `${id}.${box.id}.${short}`,
+    name: `${(box.cables ?? 1) > 1 ? 'cable 1, ' : ''}${name}`,
+    role,
+    circuitId: id,
+    conductor: `${id}.${box.id}.${short}`,
+    at: null,
+  }));
+}
+
+/** Cables that were counted and of which nobody knows where they go: each may be of another circuit. */
+function countedPoints(circuit: Circuit, box: Box): Point[] {
+  if (circuit.ordered === 'yes' || box.status === 'new') return [];
+  const colors = ['black', 'white', ...(circuit.cable === 'old two-wire' ? [] : ['bare'])];
+  return Array.from({ length: Math.max(0, (box.cables ?? 1) - 1) }, (_, k) => k + 2).flatMap((n) =>
+    colors.map((color): Point => ({
+      key: `found.cable-${n}.${color}`,
+      name: `cable ${n}, ${color === 'bare' ? 'bare or green' : color}`,
+      role: 'unknown',
+      circuitId: null,
+      conductor: `found.cable-${n}.${color}`,
+      at: null,
+    })),
+  );
+}
+
 /** Conductors that were found in the box and that its circuits do not account for. */
 function foundPoints(document: JobDocument, box: Box, planned: readonly Point[]): Point[] {
-  if (!box.wiring || box.wiring.stage !== 'as-found') return [];
   const circuit = circuitOf(document, box.id);
+  if (!box.wiring) return circuit ? countedPoints(circuit, box) : [];
+  if (box.wiring.stage !== 'as-found') return [];
   const expected = circuit ? 1 + circuit.stops.filter((s) => s.from === box.id).length : 0;
   const points: Point[] = [];
   const add = (key: string, name: string) =>

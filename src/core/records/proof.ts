@@ -16,7 +16,11 @@ export const seenFor = (document: JobDocument, proof: Pick<Proof, 'observations'
   proof.observations.flatMap((id) => document.observations[id] ?? []);
 
 /** What keeps a proof from showing that its box is dead, by what is on record now. */
-export function gapsOf(document: JobDocument, proof: Proof): string[] {
+export function gapsOf(
+  document: JobDocument,
+  proof: Proof,
+  leftOut: Parameters<typeof proofGaps>[4] = [],
+): string[] {
   const box = document.boxes[proof.boxId];
   if (!box) return ['Its box is no longer in the job'];
   const seen = seenFor(document, proof);
@@ -25,7 +29,7 @@ export function gapsOf(document: JobDocument, proof: Proof): string[] {
   );
   return foreign || seen.length < proof.observations.length
     ? ['Its observations are not of this box and this day']
-    : proofGaps(document, box, proof, seen);
+    : proofGaps(document, box, proof, seen, leftOut);
 }
 
 /** The day of a moment where the device is. */
@@ -51,7 +55,8 @@ function whyEnded(document: JobDocument, proof: Proof, now: string): string | nu
   }
   if (dayOf(proof.at) !== dayOf(now)) return 'It is of another day: locks may have come off overnight';
   if (Date.parse(proof.at) > Date.parse(now) + CLOCKS) return 'Its time lies ahead of this clock';
-  const [gap] = gapsOf(document, proof);
+  // The face that was read may hang on the wall no more: another device takes its place under this proof.
+  const [gap] = gapsOf(document, proof, ['face']);
   return gap ?? null;
 }
 

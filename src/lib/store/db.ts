@@ -16,6 +16,10 @@ export interface JobRow {
   incarnation?: string;
   /** Newest change that is not in the log any more. */
   trimmed?: number;
+  /** What it began as; jobs stored before version 13 are projects. */
+  entry?: Job['entry'];
+  /** Where its call stood when it was last looked at. */
+  standing?: { title: string; next: string; open: boolean };
   /** What there was to do when it was last looked at. */
   todo?: { violations: number; unjudged: number };
   /** Version of the document that its rows are of; jobs stored before version 8 do not say. */

@@ -49,11 +49,12 @@ function fold(history: History, row: ChangeRow): History {
     : { undo: [...history.undo, moved], redo: rest };
 }
 
-const rowOf = (job: Job): Pick<JobRow, 'id' | 'name' | 'address' | 'edition' | 'updatedAt'> => ({
+const rowOf = (job: Job): Pick<JobRow, 'id' | 'name' | 'address' | 'edition' | 'entry' | 'updatedAt'> => ({
   id: job.id,
   name: job.name,
   address: job.address,
   edition: job.edition,
+  entry: job.entry,
   updatedAt: Date.now(),
 });
 

@@ -14,6 +14,10 @@ export const hasJob = async (jobId: string): Promise<boolean> => {
 /** Keeps what there is to do in a job for the list of jobs. */
 export const noteTodo = (jobId: string, todo: NonNullable<JobRow['todo']>) => db.jobs.update(jobId, { todo });
 
+/** Keeps where a call stands for the list of jobs. */
+export const noteStanding = (jobId: string, standing: NonNullable<JobRow['standing']>) =>
+  db.jobs.update(jobId, { standing });
+
 export const throwAway = (jobId: string) => db.jobs.update(jobId, { deletedAt: Date.now() });
 export const putBack = (jobId: string) => db.jobs.update(jobId, { deletedAt: null });
 

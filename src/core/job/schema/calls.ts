@@ -36,7 +36,7 @@ export const entrySchema = entity({
   value: number(-1e6, 1e9).nullable(),
   /** Further figures, by their names. */
   figures: list(entity({ name: text(60), value: number(-1e6, 1e9) }), 20),
-  note: text(),
+  note: text(8000),
   /** The entry that this one takes back; null for an answer. */
   strikes: id().nullable(),
 });

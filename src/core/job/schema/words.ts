@@ -259,6 +259,7 @@ export const SIGNS = [
   'cloth insulation',
   'loose',
 ] as const;
+export type Sign = (typeof SIGNS)[number];
 export const PANEL_SIGNS = [
   'rust',
   'heat',

@@ -3,6 +3,7 @@
   import { useSession } from '$lib/store/session.svelte.ts';
   import LightSwitch from '../LightSwitch.svelte';
   import Mark from '../Mark.svelte';
+  import CallNav from '../call/CallNav.svelte';
   import PhaseRun from '../PhaseRun.svelte';
 
   let { phase }: { phase: string } = $props();
@@ -20,7 +21,11 @@
       >
     {/if}
   </p>
-  <PhaseRun jobId={session.jobId} current={phase} />
+  {#if session.status === 'ready' && phase === 'call'}
+    <CallNav jobId={session.jobId} />
+  {:else}
+    <PhaseRun jobId={session.jobId} current={phase} />
+  {/if}
   <div class="tools">
     <button
       type="button"
@@ -87,7 +92,7 @@
     color: var(--cover-quiet);
     font-size: 0.9rem;
   }
-  header :global(nav.phases) {
+  header :global(nav) {
     flex: 0 1 auto;
     margin: 0 auto;
   }
@@ -128,7 +133,7 @@
     .job {
       flex: 1;
     }
-    header :global(nav.phases) {
+    header :global(nav) {
       order: 5;
       flex: 1 0 100%;
     }

@@ -16,7 +16,7 @@
 </script>
 
 <section class="sheet">
-  <h2>New job</h2>
+  <h2>New project</h2>
   <form onsubmit={submit} novalidate>
     <label for="new-name">What do you call it?</label>
     <input

@@ -10,7 +10,7 @@
 </script>
 
 <section class="sheet pad list" aria-busy={jobs === null}>
-  <h2>On this device</h2>
+  <h2>Projects on this device</h2>
   {#if jobs === null}
     <p class="quiet">Looking…</p>
   {:else}

@@ -195,6 +195,18 @@
         {@const turned = circuits.filter((c) => act.key === `lock ${c.id}`)}
         {#if turned.length > 0}<GoesDark circuits={turned} />{/if}
         <Act kind="main" big onclick={() => answer(sets)}>Done</Act>
+      {:else if act.key === 'cables'}
+        <p class="quiet">One cable is an end; two pass; three or more branch. Each is read by itself.</p>
+        <div class="counts">
+          {#each [1, 2, 3, 4, 5, 6] as n (n)}
+            <Act
+              kind={n < 3 ? 'main' : 'plain'}
+              big
+              onclick={() => session.attempt({ type: 'put', table: 'boxes', rows: [{ ...box, cables: n }] })}
+              >{n}</Act
+            >
+          {/each}
+        </div>
       {:else if act.key === 'others'}
         <p class="quiet">
           A loose end behind a dead face can be live. Pull gently at each: one that comes out of its joint is
@@ -356,6 +368,15 @@
     font-size: 1.35rem;
     font-weight: 750;
     line-height: 1.2;
+  }
+  .counts {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    gap: 0.5rem;
+  }
+  .counts :global(button) {
+    min-height: 60px;
+    font-size: 1.5rem;
   }
   .tester {
     display: flex;

@@ -25,7 +25,7 @@
   $effect(() => rememberPlace(jobId, page.url.pathname + page.url.search));
 
   const phase = $derived(page.url.pathname.split('/')[3] ?? 'walk');
-  const phaseName = $derived(PHASES.find((p) => p.path === phase)?.name ?? '');
+  const phaseName = $derived(PHASES.find((p) => p.path === phase)?.name ?? (phase === 'call' ? 'Call' : ''));
 
   onMount(() => {
     const release = actions.offer(() => jobActions(session));

@@ -1,0 +1,162 @@
+import { framed } from '../parts/frame.ts';
+import { mainOn } from '../parts/panelDead.ts';
+import {
+  ask,
+  look,
+  measure,
+  volts,
+  amps,
+  optional,
+  when,
+  work,
+  type Context,
+  type Line,
+  type Procedure,
+} from '../step.ts';
+
+/** Legs that add up and part under load float on an open neutral. */
+const PART = 8;
+
+/** What the legs at the panel say. */
+export function neutralVerdict({ log }: Context): { says: string; open: boolean; lines: Line[] } {
+  const of = (name: string) => log.figure('legs', name);
+  const [a, b, ab] = [of('a'), of('b'), of('ab')];
+  const [a2, b2] = [of('a-load'), of('b-load')];
+  if (a === null || b === null || ab === null) return { says: 'Not measured', open: false, lines: [] };
+  const apart = Math.max(Math.abs(a - b), a2 === null || b2 === null ? 0 : Math.abs(a2 - b2));
+  const sum = Math.abs(a + b - ab) < 6;
+  const open = apart > PART && sum;
+  const low = ab < 220 && apart <= PART;
+  return {
+    says: open
+      ? 'The service neutral is open or bad: main off now'
+      : low
+        ? 'Both legs are low: ahead of the panel, or a 208 V service'
+        : 'The panel is even: it is one circuit, or one leg’s joint',
+    open,
+    lines: [
+      { text: `${a} V + ${b} V = ${Math.round((a + b) * 10) / 10} V, leg to leg ${ab} V.` },
+      {
+        text: `Legs apart by ${Math.round(apart * 10) / 10} V; more than ${PART} V with their sum kept is a floating neutral.`,
+      },
+    ],
+  };
+}
+
+export const dimLights: Procedure = {
+  id: 'dim-lights',
+  title: 'Lights dim, surge or burn bright',
+  use: 'Some lights grow bright while others dim, or all of them change by themselves.',
+  steps: (c) =>
+    framed(c, () => {
+      const { log } = c;
+      const house = log.picked('which', 'both') || log.picked('which', 'house');
+      const verdict = neutralVerdict(c);
+      return [
+        ask(
+          'which',
+          'What do they do?',
+          'Bright in one room and dim in the other is an open neutral until it is shown to be none.',
+          [
+            ['both', 'Some bright, some dim, or appliances failed'],
+            ['house', 'All over the house'],
+            ['start', 'Only when something large starts'],
+            ['one', 'One room or one lamp'],
+          ],
+        ),
+        ...when(
+          log.picked('which', 'both'),
+          work(
+            'off',
+            'Main off, now',
+            'With an open neutral one side gets up to 240 V: electronics burn, and fires start.',
+            [
+              ['Main off. Unplug electronics, televisions, chargers.'],
+              ['Nobody touches taps and appliances that tingle.'],
+              ['Call the utility: “open service neutral, both legs float”. It comes at any hour.'],
+            ],
+            { caution: 'It stays off until the neutral was found.', done: 'Off, utility called' },
+          ),
+        ),
+        ...when(
+          house || log.picked('which', 'start'),
+          ask(
+            'may',
+            'Who measures at the panel?',
+            'It is measured live: for qualified persons, where local law wants a license by one.',
+            [
+              ['qualified', 'A qualified person, now'],
+              ['wait', 'Nobody: it stays off'],
+            ],
+          ),
+          ...when(
+            log.picked('may', 'qualified'),
+            measure(
+              'legs',
+              'Both legs, at the panel',
+              'An open neutral shows in three readings: they keep their sum and part under load.',
+              [
+                volts('a', 'Leg A to neutral', '114 to 126'),
+                volts('b', 'Leg B to neutral', '114 to 126'),
+                volts('ab', 'Leg A to leg B', '228 to 252'),
+                optional(volts('a-load', 'A, with a heater on A alone', 'within 3 V')),
+                optional(volts('b-load', 'B, with a heater on A alone', 'within 3 V')),
+                optional(amps('gec', 'Clamp on the electrode conductor', 'near 0')),
+              ],
+              {
+                text: 'Sensitive things unplugged, main on only for this. Cover off, probes only.',
+                caution: 'Bus and lugs are live. One hand, eye protection, nobody near; off again after it.',
+              },
+            ),
+            ask(
+              'verdict',
+              verdict.says,
+              'The three readings are judged together.',
+              [
+                ...(verdict.open
+                  ? ([['off', 'Main off, utility and neutral']] as const)
+                  : ([['on', 'Go on to the circuit']] as const)),
+              ],
+              { working: verdict.lines },
+            ),
+            ...when(
+              verdict.open && log.has('verdict'),
+              look(
+                'lugs',
+                'Main off: the neutral in the panel',
+                'The house’s own part of the neutral first: its lug, its bar, its bond.',
+                [
+                  ['loose', 'Neutral lug loose or burnt'],
+                  ['aluminum', 'Aluminum, corroded'],
+                  ['bond', 'Bond to the enclosure missing'],
+                ],
+                [['looked', 'Looked at, set to its torque']],
+                { inPanel: true, caution: 'Line lugs stay live with the main off.' },
+              ),
+              mainOn,
+              ask(
+                'still',
+                'Even now?',
+                'What stays after the lug was set lies ahead of the panel: it is the utility’s.',
+                [
+                  ['even', 'Both legs even, with load'],
+                  ['utility', 'Still apart: off, utility called'],
+                ],
+              ),
+            ),
+          ),
+        ),
+        ...when(
+          log.picked('which', 'one') || log.picked('verdict', 'on') || log.picked('which', 'start'),
+          work('circuit', 'One circuit', 'A poor joint dims what comes after it and warms where it sits.', [
+            ['Lamp first: another lamp in the same holder.'],
+            [
+              'Load an outlet of it with a measured current: volts without and with. The joint is where the drop jumps from one box to the next.',
+            ],
+            ['Two hots on one neutral: both legs to neutral at an outlet of each. Apart: off at once.'],
+            ['A dip when a motor starts, under 3 %, is no fault.'],
+          ]),
+        ),
+      ];
+    }),
+};

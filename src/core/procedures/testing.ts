@@ -1,0 +1,211 @@
+/** Walking procedures as a person would, with whatever answers. */
+import { run } from '#core/job/commands.ts';
+import { newJob, rows } from '#core/job/document.ts';
+import type { Call, Energizing, JobDocument } from '#core/job/schema.ts';
+import {
+  actsOf,
+  blankDraft,
+  KNOWN_SOURCE,
+  LIVE,
+  OTHER,
+  REFERENCE,
+  rowsOf,
+  type Draft,
+} from '#core/records/acts.ts';
+import { GATES } from '#core/records/gates.ts';
+import { circuitsIn, pointsIn } from '#core/records/points.ts';
+import { View } from '#core/view/view.ts';
+import { answerCommands, contextOf, problemWith, standingOf } from './engine.ts';
+import { procedureOf } from './index.ts';
+import { NO_ANSWER, type Answer, type Context, type Procedure, type Step } from './step.ts';
+
+/** A call of a procedure in a job that nobody has drawn. @param at UTC time */
+function callOf(procedure: string, at: string): { document: JobDocument; call: Call } {
+  const empty = newJob('A call', '2023', 'call');
+  const call: Call = {
+    id: 'call-1',
+    procedure,
+    words: '',
+    opened: at,
+    by: 'A. Tester',
+    boxId: null,
+    circuitId: null,
+    fixtureId: null,
+  };
+  return {
+    call,
+    document: {
+      ...empty,
+      job: { ...empty.job, otherSources: { asked: true, kinds: [] } },
+      calls: { [call.id]: call },
+    },
+  };
+}
+
+/** One person at one call, with a clock that goes on by itself. */
+export class Walker {
+  document: JobDocument;
+  readonly procedure: Procedure;
+  private minute = 0;
+  private readonly start: number;
+
+  constructor(procedure: string, start = Date.parse('2026-05-04T14:00:00Z')) {
+    this.start = start;
+    this.document = callOf(procedure, this.now).document;
+    this.procedure = procedureOf(procedure)!;
+  }
+
+  get now(): string {
+    return new Date(this.start + this.minute * 1000).toISOString();
+  }
+  get call(): Call {
+    return this.document.calls['call-1']!;
+  }
+  private known: { document: JobDocument; now: string; context: Context; step: Step | null } | null = null;
+  private stand() {
+    const { document, now } = this;
+    if (this.known?.document !== document || this.known.now !== now) {
+      const context = contextOf(new View(document), this.call, now);
+      this.known = { document, now, context, step: standingOf(this.procedure, context).current };
+    }
+    return this.known;
+  }
+  get context(): Context {
+    return this.stand().context;
+  }
+  get step(): Step | null {
+    return this.stand().step;
+  }
+
+  /** Runs commands behind every gate. @throws InvalidError where one is refused */
+  run(commands: readonly Parameters<typeof run>[1][]): void {
+    for (const command of commands) this.document = run(this.document, command, GATES).document;
+  }
+
+  /** @returns what is wrong with the answer, or null once it is on record */
+  answer(values: Partial<Answer>): string | null {
+    this.minute += 1;
+    const { step } = this;
+    if (!step) return 'the call is over';
+    const answer = { ...NO_ANSWER, ...values };
+    const problem = problemWith(step, answer);
+    if (problem !== null) return problem;
+    this.run(answerCommands(this.context, step, answer, { by: 'A. Tester', at: this.now }));
+    return null;
+  }
+
+  /** A whole proof of dead of a box, each act as it should be. */
+  prove(boxId: string): void {
+    const box = () => this.document.boxes[boxId]!;
+    if (box().cables === null && box().wiring === null)
+      this.run([{ type: 'put', table: 'boxes', rows: [{ ...box(), cables: 2 }] }]);
+    const circuits = circuitsIn(this.document, box()).map((c) => c.id);
+    const draft: Draft = {
+      ...blankDraft(boxId, 'A. Tester'),
+      lockedOut: circuits,
+      reference: 'lead',
+      referenceName: 'lead from the ground bar',
+      others: 'none',
+      basis: 'dead-outlet',
+    };
+    const seen: Parameters<typeof rowsOf>[1][number][] = [];
+    const see = (node: string, to: string, value: number, on: string[], off: string[]) => {
+      this.minute += 1;
+      seen.push({
+        node,
+        nodeName: node,
+        to,
+        toName: to,
+        quantity: 'volts',
+        value,
+        instrument: 'two-pole tester',
+        on,
+        off,
+        at: this.now,
+      });
+    };
+    see(KNOWN_SOURCE, KNOWN_SOURCE, 120, [], []);
+    see(LIVE, REFERENCE, 120, [], []);
+    for (const act of actsOf(this.document, box(), draft, seen))
+      if (act.reads && !act.reads.live && !act.reads.node.startsWith(OTHER))
+        see(act.reads.node, act.reads.to, 0, [], circuits);
+    see(KNOWN_SOURCE, KNOWN_SOURCE, 120, [], []);
+    this.minute += 1;
+    const made = rowsOf(
+      draft,
+      seen,
+      { place: box().name, at: this.now },
+      (p) => `${p}-${this.minute}-${this.ids++}`,
+    );
+    this.run([
+      { type: 'put', table: 'observations', rows: made.observations },
+      { type: 'put', table: 'proofs', rows: [made.proof] },
+    ]);
+  }
+  private ids = 0;
+
+  energize(circuitId: string, purpose: Energizing['purpose']): void {
+    this.minute += 1;
+    const row: Energizing = {
+      id: `energizing-${this.ids++}`,
+      circuitId,
+      at: this.now,
+      by: 'A. Tester',
+      purpose,
+    };
+    this.run([{ type: 'put', table: 'energizings', rows: [row] }]);
+  }
+
+  /** Points on record of the box of the call. */
+  get points(): number {
+    const { box } = this.context;
+    return box ? pointsIn(this.document, box).length : 0;
+  }
+  get entries(): number {
+    return rows(this.document.entries).length;
+  }
+}
+
+/** An answer that a step takes. @param pick a number below n, whatever it is drawn from */
+export function someAnswer(step: Step, pick: (n: number) => number): Partial<Answer> {
+  switch (step.kind) {
+    case 'ask':
+    case 'decide': {
+      const open = step.options.filter((o) => o.not === undefined);
+      const chosen = open[pick(open.length)];
+      const note =
+        'noteRows' in step && step.noteRows
+          ? 'Outlet in the hall is loose\nNo GFCI in the bath'
+          : 'by the door';
+      return { picks: chosen ? [chosen.value] : [], note };
+    }
+    case 'look': {
+      const picks = step.options.filter(() => pick(4) === 0).map((o) => o.value);
+      return { picks: [...picks, step.exits[pick(step.exits.length)]!.value] };
+    }
+    case 'measure': {
+      if (step.cannot !== undefined && pick(4) === 0) return { picks: ['cannot'] };
+      return {
+        figures: step.figures.map((f) => {
+          if (f.unit === '') return { name: f.name, value: f.min + pick(Math.min(5, f.max - f.min + 1)) };
+          const usual =
+            f.unit === 'V' && f.label.startsWith('Tester') ? 120 : f.min + ((f.max - f.min) * pick(8)) / 8;
+          return { name: f.name, value: Math.round(usual * 100) / 100 };
+        }),
+      };
+    }
+    case 'where':
+      return { picks: [step.rooms[pick(step.rooms.length)]!], note: 'left of the bed' };
+    case 'breaker':
+      return step.key === 'breaker' && pick(3) === 0
+        ? { picks: ['find'] }
+        : { picks: ['1'], value: [15, 20][pick(2)]!, note: String(1 + pick(12)) };
+    case 'flip':
+      return { picks: [pick(2) === 0 ? 'dead' : 'live'] };
+    case 'read':
+    case 'test':
+      return { picks: ['skip'], note: 'not to hand' };
+    default:
+      return { picks: ['done'] };
+  }
+}
