@@ -2,7 +2,9 @@
  * The server: the built application behind headers that every answer carries, pages and assets alike. It listens on the
  * loopback address unless `HOST` says otherwise.
  */
-import { createServer } from 'node:http';
+import { readFileSync } from 'node:fs';
+import { createServer as createPlain } from 'node:http';
+import { createServer as createSecure } from 'node:https';
 import process from 'node:process';
 
 process.env.BODY_SIZE_LIMIT ??= '9M';
@@ -12,6 +14,7 @@ const HEADERS = {
   'X-Content-Type-Options': 'nosniff',
   'Referrer-Policy': 'no-referrer',
   'X-Frame-Options': 'DENY',
+  'Permissions-Policy': 'microphone=(self), camera=(self), screen-wake-lock=(self)',
 };
 /** Types of body that the framework answers in plain words, if at all. */
 const FORMS = /^(application\/x-www-form-urlencoded|multipart\/form-data|text\/plain)/i;
@@ -21,7 +24,10 @@ const json = (response, status, path, message) => {
   response.end(JSON.stringify({ problems: [{ path, message }] }));
 };
 
-const server = createServer((request, response) => {
+/** Phones give microphone, wake lock and offline pages to a safe address only. */
+const { TLS_CERT, TLS_KEY } = process.env;
+const secure = TLS_CERT && TLS_KEY ? { cert: readFileSync(TLS_CERT), key: readFileSync(TLS_KEY) } : null;
+const answer = (request, response) => {
   for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
   if (request.url?.startsWith('/api/')) {
     response.setHeader('Cache-Control', 'no-store');
@@ -35,14 +41,15 @@ const server = createServer((request, response) => {
     if (response.headersSent) response.end();
     else json(response, 404, 'path', 'there is nothing at this address');
   });
-});
+};
+const server = secure ? createSecure(secure, answer) : createPlain(answer);
 // A body that dribbles in does not hold a place for ever. Meters speak for long; their lines are watched by their route.
 server.headersTimeout = 10_000;
 server.requestTimeout = 120_000;
 server.maxHeadersCount = 100;
 server.listen(Number(process.env.PORT ?? 3000), process.env.HOST ?? '127.0.0.1', () => {
   const { address, port } = server.address();
-  process.stdout.write(`Listening on http://${address}:${port}\n`);
+  process.stdout.write(`Listening on ${secure ? 'https' : 'http'}://${address}:${port}\n`);
 });
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.once(signal, () => {

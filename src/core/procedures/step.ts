@@ -162,7 +162,7 @@ export type Step = Base &
     | { kind: 'where'; device: DeviceKind; rooms: readonly AreaKind[] }
     | { kind: 'breaker'; box: Box | null }
     | { kind: 'flip'; off: readonly string[]; watch: Box; left: number; atMost: number }
-    | { kind: 'phones'; watch: Box; panelId: string }
+    | { kind: 'phones'; watch: Box }
     | { kind: 'record'; lines: readonly Line[] }
   );
 type StepKind = Step['kind'];

@@ -9,6 +9,8 @@ import { when } from '../step.ts';
 import { about } from './place.ts';
 import { beforeFlips } from './start.ts';
 
+/** Breakers turned off one after the other, and the one at which the outlet fell silent. */
+const SWEEP = /^((?:\d{1,2}[ab]? ?)+); (\d{1,2}[ab]?)$/;
 const SPACE = /^([1-9]\d?)(a|b)?$/;
 const RATINGS = [15, 20, 25, 30, 40, 50, 60] as const;
 
@@ -214,7 +216,18 @@ export function findBreaker(c: Context, box: Box, poles: 1 | 2 = 1): readonly (S
       title: 'Two phones',
       why: 'The one at the outlet notes when the sound stops; this one stamps each flip. They are matched by time.',
       watch: box,
-      panelId: panel.id,
+      refuses: ({ picks, note }) =>
+        picks.includes('by-hand') || (picks.includes('matched') && SWEEP.test(note))
+          ? null
+          : 'expected the breakers that were flipped and the one that agrees',
+      effects: ({ picks, note }, signed) => {
+        const [, swept = '', dead = ''] = SWEEP.exec(note) ?? [];
+        return picks.includes('matched')
+          ? swept
+              .split(' ')
+              .map((space) => flipCommand(panel.id, box, [space], space === dead, 'two-phones', signed))
+          : [];
+      },
     }),
     ...when(means === 'tone', {
       kind: 'measure',
@@ -288,7 +301,7 @@ function tone(c: Context, search: BreakerSearch): readonly string[] | null {
 }
 
 /** A flip as it goes on record. */
-export const flipCommand = (
+const flipCommand = (
   panelId: string,
   box: Box,
   off: readonly string[],

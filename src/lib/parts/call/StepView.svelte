@@ -9,6 +9,7 @@
   import Flip from './Flip.svelte';
   import Look from './Look.svelte';
   import Measure from './Measure.svelte';
+  import Phones from './Phones.svelte';
   import Power from './Power.svelte';
   import Read from './Read.svelte';
   import Record from './Record.svelte';
@@ -44,6 +45,7 @@
 {:else if step.kind === 'test'}<DeviceTest {step} {by} {answer} />
 {:else if step.kind === 'where'}<Where {step} {answer} />
 {:else if step.kind === 'breaker'}<Breaker {step} {earlier} {answer} />
+{:else if step.kind === 'phones'}<Phones {step} {answer} />
 {:else if step.kind === 'flip'}<Flip {step} {answer} />
 {:else if step.kind === 'record'}<Record {step} {answer} />
 {/if}

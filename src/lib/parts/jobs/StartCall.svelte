@@ -38,6 +38,7 @@
       <button type="button" class="more" onclick={() => (whole = true)}>All {TILES.length} …</button>
     {/if}
   </div>
+  <a class="quiet" href="/listen">Listen: this phone stands at the outlet</a>
 </section>
 
 <style>
@@ -78,6 +79,11 @@
     font-size: 1.05rem;
     font-weight: 700;
     line-height: 1.15;
+  }
+  a {
+    min-height: 44px;
+    align-content: center;
+    text-decoration: underline;
   }
   .more {
     border-left-width: 2px;
