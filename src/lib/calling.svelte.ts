@@ -7,6 +7,7 @@ import {
   problemWith,
   standingOf,
 } from '#core/procedures/engine.ts';
+import type { Command } from '#core/job/commands.ts';
 import { procedureOf } from '#core/procedures/index.ts';
 import { NO_ANSWER, type Answer } from '#core/procedures/step.ts';
 import { Clock } from './clock.svelte.ts';
@@ -18,7 +19,6 @@ export class Calling {
   by = $state(lastPerson());
   /** Why the last answer was not taken. */
   said = $state('');
-  busy = $state(false);
 
   constructor(
     private readonly session: () => JobSession,
@@ -27,13 +27,16 @@ export class Calling {
 
   readonly call = $derived.by(() => this.session().document.calls[this.callId()] ?? null);
   readonly procedure = $derived.by(() => (this.call ? (procedureOf(this.call.procedure) ?? null) : null));
-  readonly context = $derived.by(() => {
+  private readonly live = $derived.by(() => {
     const session = this.session();
-    return this.call && contextOf(session.view, this.call, this.clock.now(session.document));
+    if (!this.call || !this.procedure) return null;
+    const context = contextOf(session.view, this.call, this.clock.now(session.document));
+    return { context, standing: standingOf(this.procedure, context) };
   });
-  readonly standing = $derived.by(() =>
-    this.context && this.procedure ? standingOf(this.procedure, this.context) : null,
-  );
+  /** What is shown while an answer is on its way: the page turns once, when all of it is stored. */
+  private held = $state.raw<typeof this.live>(null);
+  readonly context = $derived.by(() => (this.held ?? this.live)?.context ?? null);
+  readonly standing = $derived.by(() => (this.held ?? this.live)?.standing ?? null);
   readonly step = $derived.by(() => this.standing?.current ?? null);
   /** What was answered here before it was taken back. */
   readonly earlier = $derived.by(() =>
@@ -46,27 +49,39 @@ export class Calling {
     return this.by === '' ? 'expected a name' : null;
   };
 
+  /** Answers are stored one after the other; a second tap on a step that is answered already is none. */
+  private queue: Promise<unknown> = Promise.resolve();
+
   /** @returns what is wrong with it, or null when it is on record */
-  answer = async (values: Partial<Answer>): Promise<string | null> => {
-    const { context, step } = this;
-    if (!context || !step || this.busy) return null;
-    const answer: Answer = { ...NO_ANSWER, ...values };
-    this.said = problemWith(step, answer) ?? '';
-    if (this.said !== '') return this.said;
-    this.busy = true;
-    for (const command of answerCommands(context, step, answer, this.signature()))
-      if ((this.said = (await this.session().attempt(command)) ?? '') !== '') break;
-    this.busy = false;
-    return this.said || null;
+  answer = (values: Partial<Answer>): Promise<string | null> => {
+    const asked = this.step;
+    const done = this.queue.then(async () => {
+      const { context, step } = this;
+      if (!context || !step || !asked || step.key !== asked.key) return null;
+      const answer: Answer = { ...NO_ANSWER, ...values };
+      this.said = problemWith(step, answer) ?? '';
+      if (this.said === '') await this.store(answerCommands(context, step, answer, this.signature()));
+      return this.said || null;
+    });
+    this.queue = done.catch(() => null);
+    return done;
   };
 
-  back = async (): Promise<void> => {
-    if (!this.context || this.busy) return;
-    this.busy = true;
-    for (const command of backCommands(this.context, this.signature()))
-      if ((this.said = (await this.session().attempt(command)) ?? '') !== '') break;
-    this.busy = false;
+  back = (): void => {
+    this.queue = this.queue.then(
+      () => this.context && this.store(backCommands(this.context, this.signature())),
+    );
   };
+
+  private async store(commands: readonly Command[]): Promise<void> {
+    this.held = this.live;
+    try {
+      for (const command of commands)
+        if ((this.said = (await this.session().attempt(command)) ?? '') !== '') return;
+    } finally {
+      this.held = null;
+    }
+  }
 
   private signature = () => ({ by: this.by.trim() || 'not said', at: new Date().toISOString() });
 }

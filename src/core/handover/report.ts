@@ -12,6 +12,7 @@ import { ALL_RULES } from '#core/code/rules/index.ts';
 import type {
   Amendment,
   Box,
+  Call,
   Circuit,
   Job,
   JobDocument,
@@ -21,6 +22,10 @@ import type {
   Reading,
   RecordedWiring,
 } from '#core/job/schema.ts';
+import { contextOf, standingOf } from '#core/procedures/engine.ts';
+import { procedureOf } from '#core/procedures/index.ts';
+import type { Context, Line } from '#core/procedures/step.ts';
+import { ROLE_WORDS, signature, uncountersigned, type Unsigned } from '#core/records/people.ts';
 import { LOOK_ITEMS, standingLooks, type LookItem } from './looks.ts';
 import { registerOf, type RegisteredDevice } from '#core/records/deviceTests.ts';
 import { KNOWN_SOURCE, LIVE } from '#core/records/acts.ts';
@@ -42,8 +47,24 @@ interface ReportReading {
   verdict: Verdict;
 }
 
+export interface ReportCall {
+  call: Call;
+  title: string;
+  /** `open`, `finished`, or left off for safety. */
+  state: 'open' | 'finished' | 'left off';
+  /** What was asked and answered, without what was taken back. */
+  lines: { title: string; said: string; by: string; at: string }[];
+  /** What it came to, by its procedure. */
+  findings: readonly Line[];
+}
+
 export interface Report {
   job: Job;
+  /** Service calls, oldest first, with their answers in order. */
+  calls: ReportCall[];
+  /** Who worked, and as what; and the work of apprentices that nobody licensed has looked over. */
+  people: { name: string; as: string }[];
+  uncountersigned: Unsigned[];
   /** Local amendments the findings were judged under: the rule, what was done to it, and the reference. */
   amendments: string[];
   circuits: ReportCircuit[];
@@ -93,6 +114,9 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
     .map((reading) => ({ reading, struck: struck.has(reading.id), verdict: judgeIn(view, reading) }));
   return {
     job: document.job,
+    calls: callsOf(view, now),
+    people: peopleOf(document),
+    uncountersigned: uncountersigned(document),
     amendments: rows(document.amendments).map(amendmentLine),
     circuits,
     findings: findings.filter((f) => f.level !== 'satisfied').sort(byGravity),
@@ -104,9 +128,50 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
     devices,
     looks: LOOK_ITEMS.flatMap((item) => standingLooks(document, item.id).map((look) => ({ item, look }))),
     wirings: circuits.flatMap(({ run }) => wiringsOf(run)),
-    cautions: cautionsOf(outlets, readings, findings, devices),
+    cautions: [...unsignedLines(document), ...cautionsOf(outlets, readings, findings, devices)],
   };
 }
+
+/** Every call of the job: where it stands, and what was answered on the way. */
+function callsOf(view: View, now: string): ReportCall[] {
+  return rows(view.document.calls)
+    .sort((a, b) => a.opened.localeCompare(b.opened))
+    .map((call): ReportCall => {
+      const procedure = procedureOf(call.procedure);
+      const c = contextOf(view, call, now);
+      const standing = procedure && standingOf(procedure, c);
+      const record = procedure?.steps(c).find((s) => s !== null && s !== false && s.kind === 'record');
+      return {
+        call,
+        title: procedure?.title ?? call.procedure,
+        state: standing?.stopped ? 'left off' : standing?.current === null ? 'finished' : 'open',
+        lines: c.log.entries.map(({ title, said, by, at }) => ({
+          title,
+          said,
+          by: signature(view.document, by, at),
+          at,
+        })),
+        findings: record && record.kind === 'record' ? record.lines.filter((l) => !isAnswer(l, c)) : [],
+      };
+    });
+}
+/** Lines that only say an answer again. */
+const isAnswer = ({ text }: Line, { log }: Context): boolean =>
+  log.entries.some((e) => text === `${e.title} ${e.said}`);
+
+const peopleOf = (document: JobDocument): Report['people'] =>
+  [
+    ...new Map(
+      rows(document.people)
+        .sort((a, b) => a.at.localeCompare(b.at))
+        .map((p) => [p.name, p]),
+    ).values(),
+  ].map((p) => ({ name: p.name, as: `${ROLE_WORDS[p.role]}${p.license ? `, ${p.license}` : ''}` }));
+
+const unsignedLines = (document: JobDocument): string[] =>
+  uncountersigned(document).map(
+    (u) => `${u.count} records by ${u.of}, apprentice, are not countersigned by anybody licensed.`,
+  );
 
 /** What is on record of the boxes of a run, and what it does once energized. */
 function wiringsOf(run: Run): Report['wirings'] {

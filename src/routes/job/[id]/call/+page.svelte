@@ -46,7 +46,7 @@
   /** A big key: the one way on, where there is one. */
   function key(event: KeyboardEvent) {
     if (!freed.on || isTyping(event)) return;
-    if (event.key === 'Backspace' || event.key === 'ArrowLeft') void calling.back();
+    if (event.key === 'Backspace' || event.key === 'ArrowLeft') calling.back();
     else if (event.key === 'ArrowRight') body?.querySelector<HTMLButtonElement>('.exits button')?.click();
     else return;
     event.preventDefault();
@@ -87,7 +87,12 @@
         >{/if}
     </p>
     {#if calling.said}<p class="wrong" role="alert">{calling.said}</p>{/if}
-    <div class="sheet card">
+    <div
+      class="sheet card"
+      data-step={step?.key ?? 'over'}
+      data-kind={step?.kind ?? 'over'}
+      data-answers={calling.context?.log.entries.length ?? 0}
+    >
       {#if step}
         {#key `${step.key} ${calling.context?.log.entries.length}`}
           <StepView {step} by={calling.by} earlier={calling.earlier} answer={calling.answer} />
@@ -102,7 +107,7 @@
       {/if}
     </div>
     <div class="bar">
-      <Act big disabled={!calling.canGoBack || calling.busy} onclick={calling.back}>Back</Act>
+      <Act big disabled={!calling.canGoBack} onclick={calling.back}>Back</Act>
       <Act big pressed={freed.on} onclick={freed.toggle}>{freed.on ? 'Hands free: on' : 'Hands free'}</Act>
     </div>
     {#if freed.on && freed.lacks}<p class="quiet">Not in this browser: {freed.lacks}.</p>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { rows } from '#core/job/document.ts';
   import { proofLine, reportOf } from '#core/handover/report.ts';
   import { downloadJob, readText } from '$lib/files.ts';
   import Act from '$lib/parts/Act.svelte';
@@ -6,6 +7,7 @@
   import Page from '$lib/parts/Page.svelte';
   import PickFile from '$lib/parts/PickFile.svelte';
   import Refused from '$lib/parts/Refused.svelte';
+  import CallRecords from '$lib/parts/handover/CallRecords.svelte';
   import CircuitTable from '$lib/parts/handover/CircuitTable.svelte';
   import DeviceTable from '$lib/parts/handover/DeviceTable.svelte';
   import FindingTable from '$lib/parts/handover/FindingTable.svelte';
@@ -24,6 +26,7 @@
   const session = useSession();
   const document = $derived(session.document);
   const report = $derived(reportOf(session.view, session.findings ?? [], today(), new Date().toISOString()));
+  const countersigns = $derived(rows(document.countersigns).sort((a, b) => a.at.localeCompare(b.at)));
   const brought = new ReadingImport(() => session);
 </script>
 
@@ -47,6 +50,19 @@
 
   <article class="sheet">
     <JobHead {report} view={session.view} />
+    {#if report.calls.length > 0}
+      <SheetSection title="Calls"><CallRecords calls={report.calls} /></SheetSection>
+    {/if}
+    {#if report.people.length > 0}
+      <SheetSection title="People">
+        <ul>
+          {#each report.people as p (p.name)}<li>{p.name}: {p.as}</li>{/each}
+        </ul>
+        {#each countersigns as c (c.id)}
+          <p>{utc(c.at)} UTC: {c.by} countersigned what {c.of} did through {utc(c.through)}.</p>
+        {/each}
+      </SheetSection>
+    {/if}
     <SheetSection title="Circuits"><CircuitTable circuits={report.circuits} /></SheetSection>
     <SheetSection title="Open findings">
       {#if session.findings === null}<p class="quiet">Checking…</p>{:else}
