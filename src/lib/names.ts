@@ -233,6 +233,7 @@ export const BASIS_OPTIONS: Options<Proof['basis']> = options({
   'dead-outlet': 'The outlet was dead before',
   'tripped-device': 'A device upstream has tripped',
   'not-landed': 'Its home run is not landed',
+  'same-lock-out': 'Same lock-out as the box before',
   'earlier-proof': 'Earlier form',
   'earlier-override': 'Earlier override',
 });

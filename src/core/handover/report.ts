@@ -47,7 +47,7 @@ interface ReportReading {
   verdict: Verdict;
 }
 
-export interface ReportCall {
+interface ReportCall {
   call: Call;
   title: string;
   /** `open`, `finished`, or left off for safety. */
@@ -209,6 +209,7 @@ export function proofLine(document: JobDocument, proof: Proof): string {
     'new-work': 'new work, not live before',
     'dead-outlet': 'the outlet was dead before',
     'tripped-device': 'a device upstream had tripped',
+    'same-lock-out': 'under the lock-out of a box proved before',
     'not-landed': `home run not landed, seen by ${proof.seenBy}`,
   };
   const to = live?.toName || proof.referenceName || proof.reference;

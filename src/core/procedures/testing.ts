@@ -2,18 +2,8 @@
 import { run } from '#core/job/commands.ts';
 import { newJob, rows } from '#core/job/document.ts';
 import type { Call, Energizing, JobDocument } from '#core/job/schema.ts';
-import {
-  actsOf,
-  blankDraft,
-  KNOWN_SOURCE,
-  LIVE,
-  OTHER,
-  REFERENCE,
-  rowsOf,
-  type Draft,
-} from '#core/records/acts.ts';
 import { GATES } from '#core/records/gates.ts';
-import { circuitsIn, pointsIn } from '#core/records/points.ts';
+import { draftFor, recorded, walk } from '#core/records/testing.ts';
 import { View } from '#core/view/view.ts';
 import { answerCommands, contextOf, problemWith, standingOf } from './engine.ts';
 import { procedureOf } from './index.ts';
@@ -99,44 +89,14 @@ export class Walker {
     const box = () => this.document.boxes[boxId]!;
     if (box().cables === null && box().wiring === null)
       this.run([{ type: 'put', table: 'boxes', rows: [{ ...box(), cables: 2 }] }]);
-    const circuits = circuitsIn(this.document, box()).map((c) => c.id);
-    const draft: Draft = {
-      ...blankDraft(boxId, 'A. Tester'),
-      lockedOut: circuits,
+    this.minute += 1;
+    const draft = draftFor(this.document, box(), {
+      basis: 'dead-outlet',
       reference: 'lead',
       referenceName: 'lead from the ground bar',
-      others: 'none',
-      basis: 'dead-outlet',
-    };
-    const seen: Parameters<typeof rowsOf>[1][number][] = [];
-    const see = (node: string, to: string, value: number, on: string[], off: string[]) => {
-      this.minute += 1;
-      seen.push({
-        node,
-        nodeName: node,
-        to,
-        toName: to,
-        quantity: 'volts',
-        value,
-        instrument: 'two-pole tester',
-        on,
-        off,
-        at: this.now,
-      });
-    };
-    see(KNOWN_SOURCE, KNOWN_SOURCE, 120, [], []);
-    see(LIVE, REFERENCE, 120, [], []);
-    for (const act of actsOf(this.document, box(), draft, seen))
-      if (act.reads && !act.reads.live && !act.reads.node.startsWith(OTHER))
-        see(act.reads.node, act.reads.to, 0, [], circuits);
-    see(KNOWN_SOURCE, KNOWN_SOURCE, 120, [], []);
-    this.minute += 1;
-    const made = rowsOf(
-      draft,
-      seen,
-      { place: box().name, at: this.now },
-      (p) => `${p}-${this.minute}-${this.ids++}`,
-    );
+    });
+    const seen = walk(this.document, box(), draft);
+    const made = recorded(this.document, box(), draft, seen, { id: `proof-${this.ids++}`, at: this.now });
     this.run([
       { type: 'put', table: 'observations', rows: made.observations },
       { type: 'put', table: 'proofs', rows: [made.proof] },
@@ -154,15 +114,6 @@ export class Walker {
       purpose,
     };
     this.run([{ type: 'put', table: 'energizings', rows: [row] }]);
-  }
-
-  /** Points on record of the box of the call. */
-  get points(): number {
-    const { box } = this.context;
-    return box ? pointsIn(this.document, box).length : 0;
-  }
-  get entries(): number {
-    return rows(this.document.entries).length;
   }
 }
 

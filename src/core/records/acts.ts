@@ -15,6 +15,7 @@ import type {
   Proof,
 } from '#core/job/schema.ts';
 import { circuitsIn, hotNeutralPairs, hotPairs, pointsIn, type Point } from './points.ts';
+import { rows } from '#core/job/document.ts';
 import { SOURCE_WORDS } from './sources.ts';
 
 /** Stray volts up to this are taken as dead. */
@@ -38,7 +39,7 @@ export type Draft = Omit<Proof, 'id' | 'at' | 'place' | 'observations'>;
 export type Seen = Pick<
   Observation,
   'node' | 'nodeName' | 'to' | 'toName' | 'quantity' | 'value' | 'instrument' | 'on' | 'off'
->;
+> & { at?: string };
 
 /** One act or answer that a proof is made of. */
 export interface Act {
@@ -117,8 +118,45 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
     answered('reference', 'What every conductor is read to', whyNoReference === null, {
       problem: whyNoReference,
     }),
+    ...(draft.basis === 'same-lock-out'
+      ? [
+          answered(
+            'same-lock-out',
+            'The lock-out of the box before still stands',
+            lockOutFor(document, box, seen) !== null,
+            {
+              problem:
+                lockOutFor(document, box, seen) === null
+                  ? 'no other box is proved under a lock-out of the same circuits that still stands today'
+                  : null,
+            },
+          ),
+        ]
+      : []),
     ...readings(box, points, draft, seen, circuits, otherSources.kinds),
   ];
+}
+
+/**
+ * The proof of another box under whose lock-out a box may be proved: every circuit of the box was locked for it, on the same
+ * day, and no power came back since. @param seen its day is that of the last of them, where they say when
+ */
+export function lockOutFor(document: JobDocument, box: Box, seen: readonly Seen[] = []): Proof | null {
+  const ids = circuitsIn(document, box).map((c) => c.id);
+  const at = seen.findLast((s) => s.at !== undefined)?.at;
+  const day = (time: string) => new Date(time).toDateString();
+  const stands = rows(document.proofs).filter(
+    (p) =>
+      p.boxId !== box.id &&
+      ids.length > 0 &&
+      p.basis !== 'same-lock-out' &&
+      p.basis !== 'not-landed' &&
+      !p.basis.startsWith('earlier') &&
+      ids.every((id) => p.lockedOut.includes(id)) &&
+      (at === undefined || (day(p.at) === day(at) && p.at <= at)) &&
+      rows(document.energizings).every((e) => !ids.includes(e.circuitId) || e.at < p.at),
+  );
+  return stands.sort((a, b) => b.at.localeCompare(a.at))[0] ?? null;
 }
 
 /** Why a draft has nothing yet to read conductors to; null when it has. */
@@ -248,7 +286,8 @@ function readings(
   const absent = new Set(seen.filter((s) => s.quantity === 'absent').map((s) => s.node));
   const there = points.filter((p) => !absent.has(p.key));
   const hot = points.find((p) => p.role === 'hot');
-  acts.push(source(false), live);
+  // The lead was shown good at the box before; what is read here is this box’s own.
+  acts.push(source(false), ...(draft.basis === 'same-lock-out' && draft.reference === 'lead' ? [] : [live]));
   for (const kind of kinds)
     acts.push(
       answered(

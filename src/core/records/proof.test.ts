@@ -486,3 +486,66 @@ test('power at the very moment of the last reading counts as after it', () => {
   assert.equal(at(withPower(document, power('circuit-1', NOON))), 'energized');
   assert.equal(at(withPower(document, power('circuit-1', NOON, 'measurement'))), 'measuring');
 });
+
+test('under one lock-out the second box needs its own acts alone; power in between, or another circuit, ends that', () => {
+  const document = proved(job({ boxes: [{}, {}] }));
+  const second = document.boxes['box-r2']!;
+  const draft = draftFor(document, second, {
+    basis: 'same-lock-out',
+    reference: 'lead',
+    referenceName: 'lead from the ground proved at R1',
+  });
+  const seen = walk(document, second, draft);
+  const made = recorded(document, second, draft, seen, { id: 'proof-2', at: LATER });
+  assert.deepEqual(made.gaps, []);
+  assert.ok(!seen.some((s) => s.node === 'live'), 'the lead was shown good at the box before');
+  assert.ok(
+    seen.some((s) => s.node === 'known-source'),
+    'the tester is checked here too',
+  );
+  assert.ok(validProof(withProof(document, made), second, LATER));
+  // A live conductor stops it as it would anywhere.
+  const live = walk(document, second, draft, (act) => ({
+    value: act.kind === 'dead' || act.reads.live ? 120 : 0,
+  }));
+  assert.ok(proofGaps(document, second, draft, live).some((g) => /not dead/.test(g)));
+  const back = withPower(document, power('circuit-1', '2026-05-06T17:10:00Z'));
+  assert.ok(proofGaps(back, second, draft, seen).some((g) => /lock-out/.test(g)));
+  const alone = job({ boxes: [{}, {}] });
+  assert.ok(
+    proofGaps(alone, second, draft, seen).some((g) => /lock-out/.test(g)),
+    'no box before',
+  );
+});
+
+test('where nobody knows what a box feeds its cables are counted, and each conductor of each is an act', () => {
+  const unknown: Setup = {
+    boxes: [{ status: 'existing' }],
+    circuit: { ordered: 'unknown', complete: 'unknown' },
+  };
+  assert.ok(gaps(job(unknown)).some((g) => /how many cables/.test(g)));
+  const counted = job({ ...unknown, boxes: [{ cables: 2, status: 'existing' }] });
+  assert.deepEqual(names(counted), [
+    'cable 1, black',
+    'cable 1, white',
+    'cable 1, bare or green',
+    'cable 2, black',
+    'cable 2, white',
+    'cable 2, bare or green',
+  ]);
+  assert.deepEqual(gaps(counted), []);
+  const live: Reader = (act) => ({
+    value: act.reads.live || act.reads.node.includes('cable-2.black') ? 120 : 0,
+  });
+  assert.ok(
+    gaps(counted, {}, live).some((g) => /cable 2, black.*not dead/.test(g)),
+    'a second circuit is found',
+  );
+});
+
+test('two outlets that are known in words alone are two boxes, not one', () => {
+  const document = job({ boxes: [{ wallId: null }, { wallId: null }] });
+  assert.ok(names(document).every((n) => !n.startsWith('R2')));
+  assert.equal(new Set(pointsIn(document, R1(document)).map((p) => p.key)).size, names(document).length);
+  assert.ok(!pointsIn(document, R1(document)).some((p) => p.key.includes('box-r2.')));
+});

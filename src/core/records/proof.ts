@@ -4,7 +4,7 @@
  */
 import { rows } from '#core/job/document.ts';
 import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '#core/job/schema.ts';
-import { proofGaps } from './acts.ts';
+import { lockOutFor, proofGaps } from './acts.ts';
 import { circuitsIn, enclosureOf, pointsIn, type Point } from './points.ts';
 import { mainKills } from './sources.ts';
 
@@ -64,6 +64,16 @@ function whyEnded(document: JobDocument, proof: Proof, now: string): string | nu
 export function validProof(document: JobDocument, box: Box, now: string): Proof | null {
   return proofsOf(document, box).find((p) => whyEnded(document, p, now) === null) ?? null;
 }
+
+/** The proof of another box under whose lock-out this one may be proved now. */
+export const standingLockOut = (
+  document: JobDocument,
+  box: Box,
+  now = new Date().toISOString(),
+): Proof | null => {
+  const proof = lockOutFor(document, box);
+  return proof && whyEnded(document, proof, now) === null ? proof : null;
+};
 
 /** Proofs of a box, newest first. */
 function proofsOf(document: JobDocument, box: Box): Proof[] {

@@ -227,7 +227,7 @@ export const TEMPORARIES = ['tie', 'separated'] as const;
 /**
  * What shows that the breaker made a box dead: it was live there before; or it could not be, since the work is new, the
  * outlet was dead or a device upstream had tripped; or its home run is not landed, so that it cannot be live by
- * construction. `earlier` proofs and overrides were recorded in a form that no longer opens a box.
+ * construction; or another box was proved under the same lock-out, which still stands. `earlier` proofs and overrides were recorded in a form that no longer opens a box.
  */
 export const PROOF_BASES = [
   'live-before',
@@ -235,6 +235,7 @@ export const PROOF_BASES = [
   'dead-outlet',
   'tripped-device',
   'not-landed',
+  'same-lock-out',
   'earlier-proof',
   'earlier-override',
 ] as const;

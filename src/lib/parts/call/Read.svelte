@@ -20,7 +20,7 @@
   let half = $state(step.half);
 </script>
 
-<ReadingForm box={step.box} {areaName} {circuit} {by} bind:stage bind:half />
+<ReadingForm box={step.box} {areaName} {circuit} {by} bind:stage bind:half fixed />
 <details>
   <summary>Cannot be read</summary>
   <Field

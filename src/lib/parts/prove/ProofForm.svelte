@@ -4,6 +4,7 @@
   import type { RunStop } from '#core/circuits/run.ts';
   import { circuitsIn, pointsIn } from '#core/records/points.ts';
   import { actsOf, DEAD_VOLTS, KNOWN_SOURCE, type Draft } from '#core/records/acts.ts';
+  import { standingLockOut } from '#core/records/proof.ts';
   import { panelCaution, sourceNames } from '#core/records/sources.ts';
   import { ProofDraft } from '../../proofDraft.svelte.ts';
   import { BASIS_OPTIONS, REFERENCE_OPTIONS, SOURCE_OPTIONS, TESTER_OPTIONS } from '../../names.ts';
@@ -87,7 +88,8 @@
     made.startAgain();
     onproved();
   }
-  const NOT_LISTED = ['earlier-proof', 'earlier-override'];
+  const NOT_LISTED = ['earlier-proof', 'earlier-override', 'same-lock-out'];
+  const lockOut = $derived(standingLockOut(document, box));
   const bases = BASIS_OPTIONS.filter((b) => !NOT_LISTED.includes(b.value));
   const references = $derived(REFERENCE_OPTIONS.filter((r) => r.value !== 'ground' || hasGround));
 </script>
@@ -134,6 +136,29 @@
           <Act kind="main" big onclick={() => answerSources(kinds)}>These are here</Act>
         {/if}
       {:else if act.key === 'basis'}
+        {#if lockOut}
+          <p class="quiet">
+            {lockOut.place} was proved under this lock-out, and no power came back since: only this box’s own acts
+            are left.
+          </p>
+          <Act
+            kind="main"
+            big
+            onclick={() => {
+              made.set({
+                basis: 'same-lock-out',
+                lockedOut: lockOut.lockedOut,
+                mainOff: lockOut.mainOff,
+                sourcesOff: lockOut.sourcesOff,
+                reference: 'lead',
+                referenceName: lockOut.referenceName.startsWith('lead')
+                  ? lockOut.referenceName
+                  : `lead from the ground proved at ${lockOut.place}`.slice(0, 120),
+              });
+              made.answered = true;
+            }}>Same lock-out, lead from its ground</Act
+          >
+        {/if}
         {#each bases as b (b.value)}
           <Act
             big

@@ -32,6 +32,8 @@
     half?: Reading['half'];
     /** What the reading says beside that of the box before it. */
     beside?: string | null;
+    /** Stage and half are given; nothing of them is chosen here. */
+    fixed?: boolean;
     onlogged?: () => void;
   }
   let {
@@ -42,6 +44,7 @@
     stage = $bindable(),
     half = $bindable('both'),
     beside = null,
+    fixed = false,
     onlogged,
   }: Props = $props();
 
@@ -169,7 +172,7 @@
 
 <svelte:window bind:innerWidth={width} />
 
-<p class="caution">
+<p class="caution" class:small={fixed}>
   {#if power === 'measuring'}
     Energized measurement: the box is open and live. Ends capped and spread, probes only, one hand, nobody
     else near. This is measuring, not work; lock out and prove again before a hand goes in.
@@ -178,14 +181,14 @@
     opened in this state.
   {/if}
 </p>
-<div class="row" role="group" aria-label="Stage">
-  <Act pressed={stage === 'as-found'} onclick={() => (stage = 'as-found')}>As found</Act>
-  <Act pressed={stage === 'as-left'} onclick={() => (stage = 'as-left')}>As left</Act>
-  {#if stage === 'as-left' && power !== 'energized'}
-    <span class="warn">needs a proof of dead, then power back on</span>
-  {/if}
-</div>
-{#if halves.length > 0}
+{#if !fixed}<div class="row" role="group" aria-label="Stage">
+    <Act pressed={stage === 'as-found'} onclick={() => (stage = 'as-found')}>As found</Act>
+    <Act pressed={stage === 'as-left'} onclick={() => (stage = 'as-left')}>As left</Act>
+    {#if stage === 'as-left' && power !== 'energized'}
+      <span class="warn">needs a proof of dead, then power back on</span>
+    {/if}
+  </div>{/if}
+{#if !fixed && halves.length > 0}
   <div class="row" role="group" aria-label="Half">
     {#each halves as h (h.value)}
       <Act pressed={half === h.value} onclick={() => (half = h.value)}>{h.name}</Act>
