@@ -19,27 +19,20 @@ type Shot = {
 const DESK: [number, number] = [1280, 800];
 const PHONE: [number, number] = [390, 844];
 const SHOTS: Shot[] = [
-  { name: 'jobs', path: '/', size: DESK, words: /14 Tamarack/ },
+  { name: 'jobs', path: '/', size: DESK, words: /Open calls[\s\S]*14 Tamarack/ },
+  {
+    name: 'call-phone',
+    path: '/job/job-sedge-lane/call',
+    size: PHONE,
+    words: /What to do about the ground/,
+  },
+  { name: 'call-record', path: '/job/job-sedge-lane/hand-over', size: DESK, words: /Calls[\s\S]*Two-slot/ },
   {
     name: 'walk',
     path: `${JOB}/walk?area=area-kitchen`,
     size: DESK,
     words: /Closes within/,
     press: ['Fixtures', 'island'],
-  },
-  {
-    name: 'walk-wall',
-    path: `${JOB}/walk?area=area-kitchen`,
-    size: DESK,
-    words: /Closes within/,
-    press: ['Wall view'],
-  },
-  {
-    name: 'found-phone',
-    path: `${JOB}/walk?box=box-b2`,
-    size: PHONE,
-    words: /Cables in the box/,
-    scroll: 1180,
   },
   {
     name: 'layout',

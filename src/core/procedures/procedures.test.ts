@@ -1,11 +1,13 @@
 /** Every procedure under any order of answers: hands only behind a proof that holds, an end to every path, nothing lost. */
 import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
 import { rows } from '#core/job/document.ts';
 import { parseFile, serialize } from '#core/job/file.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
 import { circuitState, validProof } from '#core/records/proof.ts';
+import { procedureCatalogue } from './catalogue.ts';
 import { answerCommands, backCommands, contextOf, earlierAnswer, standingOf } from './engine.ts';
 import { PROCEDURES, procedureOf } from './index.ts';
 import { NO_ANSWER, type Step } from './step.ts';
@@ -134,6 +136,11 @@ test('a call goes on where it was from a file, on another device', () => {
     seen.push(step.key);
   });
   assert.ok(seen.length > 10 && walker.step === null);
+});
+
+test('docs/procedures.md is current', () => {
+  const page = readFileSync(new URL('../../../docs/procedures.md', import.meta.url), 'utf8');
+  assert.equal(page, procedureCatalogue(), 'run `npm run docs`');
 });
 
 test('every tile leads to a procedure, every procedure has a tile, and each says when to use it', () => {

@@ -165,7 +165,7 @@ export type Step = Base &
     | { kind: 'phones'; watch: Box }
     | { kind: 'record'; lines: readonly Line[] }
   );
-type StepKind = Step['kind'];
+export type StepKind = Step['kind'];
 export type StepOf<K extends StepKind> = Extract<Step, { kind: K }>;
 
 export interface Procedure {

@@ -1,4 +1,4 @@
-/** Walking procedures as a person would, with whatever answers. */
+/** Walking procedures as a person would: for tests and for the demo. */
 import { run } from '#core/job/commands.ts';
 import { newJob, rows } from '#core/job/document.ts';
 import type { Call, Energizing, JobDocument } from '#core/job/schema.ts';
@@ -10,14 +10,14 @@ import { procedureOf } from './index.ts';
 import { NO_ANSWER, type Answer, type Context, type Procedure, type Step } from './step.ts';
 
 /** A call of a procedure in a job that nobody has drawn. @param at UTC time */
-function callOf(procedure: string, at: string): { document: JobDocument; call: Call } {
+function callOf(procedure: string, at: string, by: string): { document: JobDocument; call: Call } {
   const empty = newJob('A call', '2023', 'call');
   const call: Call = {
     id: 'call-1',
     procedure,
     words: '',
     opened: at,
-    by: 'A. Tester',
+    by,
     boxId: null,
     circuitId: null,
     fixtureId: null,
@@ -39,9 +39,13 @@ export class Walker {
   private minute = 0;
   private readonly start: number;
 
-  constructor(procedure: string, start = Date.parse('2026-05-04T14:00:00Z')) {
+  constructor(
+    procedure: string,
+    start = Date.parse('2026-05-04T14:00:00Z'),
+    private readonly by = 'A. Tester',
+  ) {
     this.start = start;
-    this.document = callOf(procedure, this.now).document;
+    this.document = callOf(procedure, this.now, by).document;
     this.procedure = procedureOf(procedure)!;
   }
 
@@ -80,7 +84,7 @@ export class Walker {
     const answer = { ...NO_ANSWER, ...values };
     const problem = problemWith(step, answer);
     if (problem !== null) return problem;
-    this.run(answerCommands(this.context, step, answer, { by: 'A. Tester', at: this.now }));
+    this.run(answerCommands(this.context, step, answer, { by: this.by, at: this.now }));
     return null;
   }
 
@@ -94,6 +98,7 @@ export class Walker {
       basis: 'dead-outlet',
       reference: 'lead',
       referenceName: 'lead from the ground bar',
+      by: this.by,
     });
     const seen = walk(this.document, box(), draft);
     const made = recorded(this.document, box(), draft, seen, { id: `proof-${this.ids++}`, at: this.now });
@@ -110,7 +115,7 @@ export class Walker {
       id: `energizing-${this.ids++}`,
       circuitId,
       at: this.now,
-      by: 'A. Tester',
+      by: this.by,
       purpose,
     };
     this.run([{ type: 'put', table: 'energizings', rows: [row] }]);
