@@ -18,6 +18,7 @@ export const roomOf = (box: Box): number | null => box.enclosure.volume ?? box.f
 function unclear(view: View, box: Box): string | null {
   if (box.through.length > 0) return 'how many conductors of other circuits are in it is not on record';
   const on = stopOf(view, box)!;
+  if (on.circuit.seen !== 'yes') return 'its conductors were not looked at';
   const run = runOf(view, on.circuit);
   const { needs } = netsOf(run).wanted[run.stops.indexOf(on.stop)]!;
   // Where old travelers run is known to those who opened the boxes alone.

@@ -18,10 +18,15 @@ interface Known {
   lengths: boolean;
   /** Only every second outlet is on record. */
   half?: boolean;
+  /** Nobody read the panel or saw a conductor: what stands in for them is another thing than what is there. */
+  standIns?: boolean;
 }
 
 /** A job as it would be on record had nobody drawn it: rooms are names and kinds, things have a room and no place. */
-function undrawn(job: JobDocument, { water, circuits, lengths, half = false }: Known): JobDocument {
+function undrawn(
+  job: JobDocument,
+  { water, circuits, lengths, half = false, standIns = false }: Known,
+): JobDocument {
   const view = new View(job);
   const each = <T extends object>(table: Readonly<Record<string, T>>, change: (row: T) => T) =>
     Object.fromEntries(Object.entries(table).map(([id, row]) => [id, change(row)]));
@@ -41,6 +46,18 @@ function undrawn(job: JobDocument, { water, circuits, lengths, half = false }: K
     ...job,
     areas: each(job.areas, (area) => ({ ...area, walls: [] })),
     openings: {},
+    ...(standIns
+      ? {
+          panels: each(job.panels, (p) => ({
+            ...p,
+            known: 'unknown' as const,
+            mainRating: 90,
+            busRating: 60,
+            spaces: 84,
+            bonded: !p.bonded,
+          })),
+        }
+      : {}),
     fixtures: each(job.fixtures, (f) => ({ ...f, wallId: null })),
     boxes: each(boxes, (box) => ({
       ...box,
@@ -61,7 +78,9 @@ function undrawn(job: JobDocument, { water, circuits, lengths, half = false }: K
           ...s,
           from: circuits ? s.from : null,
           measured: lengths ? (s.measured ?? LONG) : null,
+          gauge: standIns ? null : s.gauge,
         })),
+      ...(standIns ? { seen: 'unknown' as const, gauge: '14' as const, ground: null } : {}),
     })),
   };
 }
@@ -75,6 +94,7 @@ const HOUSES: [string, JobDocument][] = [
 const WAYS: [string, Known][] = [
   ['nothing but rooms and circuits', { water: false, circuits: false, lengths: false }],
   ['with the way to water', { water: true, circuits: false, lengths: false }],
+  ['no panel read and no conductor seen', { water: true, circuits: false, lengths: false, standIns: true }],
   ['every second outlet', { water: true, circuits: false, lengths: false, half: true }],
   ['with circuits whole and in order', { water: true, circuits: true, lengths: false }],
 ];

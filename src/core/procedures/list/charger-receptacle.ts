@@ -11,7 +11,7 @@ const ROOM_WANTED = 18;
 export const chargerReceptacle: Procedure = {
   id: 'charger-receptacle',
   title: 'Receptacle with chargers',
-  use: 'A duplex with USB sockets is to go in place of a plain one.',
+  use: 'A duplex with USB chargers is to go in place of a plain one.',
   steps: (c) =>
     atOutlet(c, 'duplex', 'outlet', (box) => [
       asFound(c, box),

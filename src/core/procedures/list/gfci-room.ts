@@ -38,7 +38,7 @@ export const gfciRoom: Procedure = {
           at !== null,
           ask(
             'here',
-            `Fit it at ${at?.name ?? ''}?`,
+            `Install it at ${at?.name ?? ''}?`,
             'It resets where it sits: behind a freezer nobody finds it.',
             [
               ['yes', 'Yes, it can be reached there'],

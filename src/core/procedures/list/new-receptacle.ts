@@ -82,7 +82,7 @@ export const newReceptacle: Procedure = {
             { inside: box, done: `In place${made ? `: ${made}` : ''}` },
           ),
         ),
-        fit(c, box, 'What to fit where it is fed'),
+        fit(c, box, 'What to install where it is fed'),
         ...wireUp(c, box),
         ...testAfter(c, box),
       ];

@@ -338,7 +338,7 @@ const askedLines = (c: Context, from: Box): Line[] => {
 };
 
 /** The choice of what to fit. */
-export const fit = (c: Context, box: Box, title = 'What to fit'): Step => ({
+export const fit = (c: Context, box: Box, title = 'What to install'): Step => ({
   kind: 'decide',
   key: 'fit',
   title,

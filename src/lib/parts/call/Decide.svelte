@@ -18,7 +18,7 @@
 {#each allowed as o (o.value)}
   <article class:first={o.first} class:before={earlier?.picks.includes(o.value)}>
     <button type="button" onclick={() => answer({ picks: [o.value] })}>
-      {o.name}{#if o.first}<span class="tag">fits best</span>{/if}
+      {o.name}{#if o.first}<span class="tag">first choice</span>{/if}
     </button>
     <p>{o.brings}</p>
     <p class="costs">
