@@ -37,8 +37,10 @@ interface ReportCircuit {
   circuit: Circuit;
   run: Run;
   state: ReturnType<typeof circuitState>;
-  /** Percent with the full load at the end of the run; null on an empty one. */
+  /** Percent with the full load at the end of the run; null on an empty one, and where it is not known. */
   dropPercent: number | null;
+  /** Its cables were measured or are drawn, and seen. */
+  measured: boolean;
 }
 
 interface ReportReading {
@@ -94,8 +96,13 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
   const { document } = view;
   const circuits = circuitsInOrder(document).map((circuit): ReportCircuit => {
     const run = runOf(view, circuit);
-    const percent = run.end && (dropAt(run.end, fullLoad(circuit)) / run.volts) * 100;
-    return { circuit, run, state: circuitState(document, circuit, now), dropPercent: percent };
+    // Of cables that nobody measured, in an order that nobody saw, no figure is given out.
+    const measured =
+      circuit.ordered === 'yes' &&
+      circuit.seen === 'yes' &&
+      run.stops.every((s) => s.segment.source !== 'assumed');
+    const percent = measured ? run.end && (dropAt(run.end, fullLoad(circuit)) / run.volts) * 100 : null;
+    return { circuit, run, state: circuitState(document, circuit, now), dropPercent: percent, measured };
   });
   const outlets = circuits.flatMap(({ circuit, run }) =>
     run.stops.map(({ box, area }) => ({

@@ -85,12 +85,16 @@ const allowed = (c: Context): string[] =>
 
 const FIT: readonly [what: string, old: Old, allowed: string[]][] = [
   // Bedrooms: a replacement brings AFCI, 406.4(D)(4).
-  ['grounded bedroom', { box: { grounding: 'grounded' } }, ['afci', 'dual-breaker', 'afci-breaker']],
+  [
+    'grounded bedroom',
+    { box: { grounding: 'grounded' } },
+    ['afci', 'dual-breaker', 'afci-breaker', 'gfci-afci'],
+  ],
   // Three slots without a ground need GFCI as well: only both together, or a new circuit.
   [
     'bare bedroom',
     { box: { grounding: 'none' }, circuit: { cable: 'old two-wire' } },
-    ['dual-breaker', 'new-cable'],
+    ['dual-breaker', 'gfci-afci', 'ground-afci', 'new-cable'],
   ],
   [
     'grounded bathroom on a circuit known whole',
@@ -101,7 +105,7 @@ const FIT: readonly [what: string, old: Old, allowed: string[]][] = [
   [
     'grounded bathroom, circuit known in part',
     { kind: 'bathroom', box: { grounding: 'grounded' } },
-    ['dual-breaker'],
+    ['dual-breaker', 'gfci-afci'],
   ],
   [
     'bare garage on a circuit known whole',

@@ -166,8 +166,12 @@ const nameOf = (options: readonly Option[], pick: string): string =>
 
 /** An answer in words, for the record. */
 function said(step: Step, answer: Answer): string {
+  if (step.says && !answer.picks.includes('skip')) return step.says(answer).slice(0, 400);
   const options = [...('options' in step ? step.options : []), ...('exits' in step ? step.exits : [])];
-  const parts = answer.picks.map((p) => nameOf(options, p));
+  // The exit of a look says something only where nothing else was ticked, or where there are several.
+  const exits = step.kind === 'look' && step.exits.length === 1 ? step.exits : [];
+  const told = answer.picks.filter((p) => answer.picks.length === 1 || !exits.some((e) => e.value === p));
+  const parts = told.map((p) => nameOf(options, p));
   if (step.kind === 'measure') {
     if (answer.picks.includes('cannot')) parts.splice(0, parts.length, step.cannot ?? 'not measured');
     for (const f of step.figures) {

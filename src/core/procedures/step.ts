@@ -103,6 +103,8 @@ interface Base {
   met?: boolean;
   /** What the answer changes in the job. */
   effects?: (answer: Answer, signed: Signed) => Command[];
+  /** An answer in words for the record, where its choices and figures do not say it by themselves. */
+  says?: (answer: Answer) => string;
   /** What is wrong with an answer, or null. */
   refuses?: (answer: Answer) => string | null;
 }

@@ -83,7 +83,11 @@ export const flicker: Procedure = {
                   : [],
             },
           ),
-          ...when(log.picked('match', 'dimmer'), ...breakerFor(c, box), ...wireUp(c, box, 'Install the dimmer')),
+          ...when(
+            log.picked('match', 'dimmer'),
+            ...breakerFor(c, box),
+            ...wireUp(c, box, 'Install the dimmer'),
+          ),
           ...when(
             log.picked('how', 'glow'),
             work(

@@ -3,7 +3,7 @@ import { rows } from '#core/job/document.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { asFound } from '../parts/box.ts';
 import { framed } from '../parts/frame.ts';
-import { about, changeBox, placed, ROOMS } from '../parts/place.ts';
+import { about, changeBox, placed, ROOMS, whereWords } from '../parts/place.ts';
 import { ask, look, when, work, type Context, type Line, type Procedure, type Step } from '../step.ts';
 
 /** Outlets that were looked at in this call. */
@@ -23,6 +23,7 @@ function round(c: Context): readonly (Step | false | null)[] {
       why: 'Every receptacle is read; one that was left out is written as not looked at.',
       device: 'duplex',
       rooms: ROOMS,
+      says: ({ picks: [pick = ''], note }) => whereWords(c, pick, note),
       effects: ({ picks, note }) => {
         const known = c.document.boxes[picks[0] ?? ''];
         if (known) return [about(c, { boxId: known.id })];

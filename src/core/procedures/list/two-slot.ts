@@ -47,7 +47,7 @@ export const twoSlot: Procedure = {
         ...lookInside(c, box),
         fit(c, box, 'What to do about the ground'),
         ...when(
-          pick.startsWith('new-'),
+          pick.startsWith('new-') || pick === 'ground-afci',
           work(
             'old-house',
             'Before a wall is opened',
@@ -78,13 +78,16 @@ export const twoSlot: Procedure = {
     }),
 };
 
-const PROTECTED = ['gfci', 'first', 'gfci-breaker', 'dual-breaker'];
+const PROTECTED = ['gfci', 'first', 'gfci-breaker', 'dual-breaker', 'gfci-afci'];
 const CARDS: Record<string, string> = {
   'two-slot': 'no ground, and it shows it: two slots. Nothing with three pins belongs here, 406.4(D)(2)(a).',
   gfci: 'no ground. Its own GFCI protects people: test it monthly by its button. A plug-in tester cannot trip it, 406.4(D)(2)(b).',
   first: 'no ground. A GFCI at the first box of the chain protects it, 406.4(D)(2)(c). Reset there.',
   'gfci-breaker': 'no ground. The GFCI breaker protects it, 406.4(D)(2)(c). Reset at the panel.',
   'dual-breaker': 'no ground. The AFCI/GFCI breaker protects it, 406.4(D)(2)(c). Reset at the panel.',
+  'gfci-afci':
+    'no ground. Its own GFCI protects people, the breaker against arcs: test both monthly, 406.4(D)(2)(b).',
+  'ground-afci': 'a ground of its own by 250.130(C) and an AFCI here.',
   'new-ground': 'a ground of its own by 250.130(C); the rest of the circuit has none.',
   'new-cable': 'a new circuit with a ground.',
 };

@@ -143,6 +143,10 @@ export const askBreaker = (c: Context, box: Box, key: string, poles: 1 | 2 = 1):
   text: 'Read the directory, then the number on the handle. The proof of dead will show whether it is so.',
   why: 'Directories are often wrong: what the label says is a guess until the outlet was seen dead with it off.',
   box,
+  says: ({ picks: [pick], value, note }) =>
+    pick === 'find'
+      ? 'Nobody knows: to be found'
+      : `Space ${note.trim()}, ${value} A${pick === '2' || poles === 2 ? ', two poles' : ''}`,
   refuses: ({ picks: [pick = ''], value, note }) =>
     pick === 'find' && key === 'breaker'
       ? null
@@ -268,6 +272,7 @@ export function findBreaker(c: Context, box: Box, poles: 1 | 2 = 1): readonly (S
       why: 'Each look leaves as few breakers as it can: by what the directory says, or half of them.',
       caution: 'One at a time, stand to the side. A breaker that will not go back on stays off.',
       off,
+      says: ({ picks }) => `${off.join(', ')} off: ${picks.includes('dead') ? 'it went dead' : 'still on'}`,
       watch: box,
       left: search.possible.length,
       atMost: search.atMost,

@@ -99,6 +99,28 @@ const CHOICES: readonly {
     fit: (c, box) => ({ box: { ...box, device: deviceOf(c, box, 'outlet-afci') }, circuit: c.circuit }),
   },
   {
+    value: 'gfci-afci',
+    name: 'GFCI here and an AFCI breaker',
+    brings: 'People here and after it, arcs in the whole circuit.',
+    walls: 'none',
+    hours: 1.1,
+    fit: (c, box) => {
+      const fitted = withBreaker(c, box, 'afci');
+      return fitted && { ...fitted, box: { ...box, device: deviceOf(c, box, 'gfci') } };
+    },
+  },
+  {
+    value: 'ground-afci',
+    name: 'Separate ground and an outlet-type AFCI',
+    brings: 'A ground that clears faults; arcs here and after it.',
+    walls: 'one',
+    hours: 3.2,
+    fit: (c, box) => ({
+      box: { ...box, grounding: 'grounded', device: deviceOf(c, box, 'outlet-afci') },
+      circuit: c.circuit,
+    }),
+  },
+  {
     value: 'two-slot',
     name: 'Two-slot, like for like',
     brings: 'Nothing more than before; no false promise of a ground.',
@@ -156,6 +178,10 @@ function priceOf(c: Context, value: string, circuit: Circuit | null): number {
       return book['gfci-receptacle'];
     case 'afci':
       return book['breaker-afci'];
+    case 'gfci-afci':
+      return book['gfci-receptacle'] + breaker('afci');
+    case 'ground-afci':
+      return 40 * book['cable-12-2'] + book['breaker-afci'];
     case 'gfci-breaker':
       return breaker('gfci') + 100 * PLAIN_DEVICE_PRICE;
     case 'dual-breaker':
@@ -173,20 +199,24 @@ function priceOf(c: Context, value: string, circuit: Circuit | null): number {
 
 const provides = (value: string, topic: 'gfci' | 'afci'): boolean =>
   topic === 'gfci'
-    ? ['gfci', 'first', 'gfci-breaker', 'dual-breaker', 'new-cable'].includes(value)
-    : ['afci', 'afci-breaker', 'dual-breaker', 'new-cable'].includes(value);
+    ? ['gfci', 'first', 'gfci-breaker', 'dual-breaker', 'gfci-afci', 'new-cable'].includes(value)
+    : ['afci', 'afci-breaker', 'dual-breaker', 'gfci-afci', 'ground-afci', 'new-cable'].includes(value);
 
-const ARC_ALONE = ['afci', 'afci-breaker'];
+const ARC_ALONE = ['afci', 'afci-breaker', 'gfci-afci', 'ground-afci'];
 
 /** Why a choice is not allowed here; undefined where it is. */
 function whyNot(c: Context, box: Box, value: string, gfci: boolean, afci: boolean): string | undefined {
   const has = (topic: 'gfci' | 'afci') => decisionOn(topic, c.view, box)?.providedBy !== null;
   const upstream = (topic: 'gfci' | 'afci') => has(topic) && !ownProvides(box, topic);
   const shared = c.circuit?.breaker.poles === 2 && c.circuit.neutral && box.device.volts === '125';
-  if (box.device.rating > 20 && ['gfci', 'first', 'afci', 'two-slot'].includes(value))
+  if (
+    box.device.rating > 20 &&
+    ['gfci', 'first', 'afci', 'gfci-afci', 'ground-afci', 'two-slot'].includes(value)
+  )
     return `a ${box.device.rating} A outlet is protected at its breaker`;
-  if (value.endsWith('breaker') && !c.circuit) return 'its breaker is not on record';
-  if (shared && value.endsWith('breaker'))
+  if ((value.endsWith('breaker') || value === 'gfci-afci') && !c.circuit)
+    return 'its breaker is not on record';
+  if (shared && (value.endsWith('breaker') || value === 'gfci-afci'))
     return 'it shares its neutral: only a two-pole breaker of this kind serves both hots';
   if (value === 'plain' && box.grounding !== 'grounded')
     return box.grounding === 'none'
@@ -197,11 +227,12 @@ function whyNot(c: Context, box: Box, value: string, gfci: boolean, afci: boolea
     return 'GFCI is asked for here, so like for like will not do, 406.4(D)(3)';
   if (bare && ['afci', 'afci-breaker'].includes(value) && !upstream('gfci'))
     return 'three slots without a ground need GFCI protection, 406.4(D)(2)';
-  if (!bare && value.startsWith('new-')) return 'there is a ground already';
+  if (!bare && addsGround(value)) return 'there is a ground already';
   if (gfci && !provides(value, 'gfci') && !upstream('gfci')) return 'GFCI is asked for here, 406.4(D)(3)';
   if (afci && !provides(value, 'afci') && !upstream('afci')) return 'AFCI is asked for here, 406.4(D)(4)';
   return undefined;
 }
+const addsGround = (value: string): boolean => value.startsWith('new-') || value === 'ground-afci';
 const ownProvides = (box: Box, topic: 'gfci' | 'afci'): boolean =>
   box.device.kind === (topic === 'gfci' ? 'gfci' : 'outlet-afci');
 
@@ -213,6 +244,8 @@ const SECTIONS: Record<string, string> = {
   'dual-breaker': '406.4(D)(3), (4)',
   'afci-breaker': '406.4(D)(4)',
   afci: '406.4(D)(4)',
+  'gfci-afci': '406.4(D)(2)(b), (3), (4)',
+  'ground-afci': '250.130(C), 406.4(D)(4)',
   'two-slot': '406.4(D)(2)(a)',
   'new-ground': '250.130(C)',
   'new-cable': '210.8, 210.12',
@@ -252,9 +285,9 @@ export function fittings(c: Context, from: Box): Choice[] {
     const { value, name, brings, walls, hours } = choice;
     const not = whyNot(c, box, value, gfci, afci);
     const labels =
-      !bare || value.startsWith('new-') || value === 'two-slot'
+      !bare || addsGround(value) || value === 'two-slot'
         ? []
-        : value === 'gfci'
+        : value === 'gfci' || value === 'gfci-afci'
           ? ['No Equipment Ground']
           : ['GFCI Protected', 'No Equipment Ground'];
     return [
@@ -301,6 +334,8 @@ function partsOf({ device }: Box, value: string): string[] {
     'gfci-breaker': ['GFCI breaker listed for the panel'],
     'dual-breaker': ['AFCI/GFCI breaker listed for the panel'],
     'afci-breaker': ['AFCI breaker listed for the panel'],
+    'gfci-afci': ['AFCI breaker listed for the panel'],
+    'ground-afci': ['ground conductor to a point of 250.130(C)'],
     'new-ground': ['ground conductor to a point of 250.130(C)'],
     'new-cable': ['cable with ground', 'AFCI/GFCI breaker'],
   };

@@ -102,6 +102,14 @@ export function placed(
   return { commands, box };
 }
 
+/** A place in words: an outlet on record, or a room and what was said of it. */
+export function whereWords({ document }: Context, pick: string, note: string): string {
+  const box = document.boxes[pick];
+  if (box) return `${box.name}, ${document.areas[box.areaId]?.name ?? ''}`;
+  const room = document.areas[pick]?.name ?? (isRoom(pick) ? AREA_FACTS[pick].label : pick);
+  return [room, note.trim()].filter(Boolean).join(', ');
+}
+
 /** Which outlet, where the call does not know it yet. @param what in the title, as “outlet” */
 export function which(c: Context, device: DeviceKind, what: string, values: Partial<Box> = {}): Step {
   return {
@@ -112,6 +120,7 @@ export function which(c: Context, device: DeviceKind, what: string, values: Part
     device,
     rooms: ROOMS,
     met: c.box !== null,
+    says: ({ picks: [pick = ''], note }) => whereWords(c, pick, note),
     refuses: ({ picks: [pick = ''] }) =>
       pick in c.document.boxes || pick in c.document.areas || isRoom(pick) ? null : 'expected a room',
     effects: ({ picks, note }) => {

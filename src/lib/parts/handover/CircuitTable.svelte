@@ -18,7 +18,7 @@
     { name: 'Circuit' },
     { name: 'Breaker' },
     { name: 'Cable' },
-    { name: 'Boxes, in order' },
+    { name: 'Boxes' },
     { name: 'Length', number: true },
     { name: 'Drop at end', number: true },
     { name: 'State' },
@@ -31,12 +31,23 @@
       <td>{c.circuit.space}</td>
       <td>{c.circuit.name}</td>
       <td>{c.circuit.breaker.rating} A {PROTECTION[c.circuit.breaker.protection]}</td>
-      <td>{sizeName(c.circuit.gauge)} {c.circuit.material}, {c.circuit.cable}</td>
-      <td>{c.run.stops.map((s) => s.box.name).join(' → ') || 'none'}</td>
-      <td class="num">{formatFeet(c.run.installed)}</td>
+      <td
+        >{c.circuit.seen === 'yes'
+          ? `${sizeName(c.circuit.gauge)} ${c.circuit.material}, ${c.circuit.cable}`
+          : 'conductors not looked at'}</td
+      >
+      <td
+        >{c.run.stops.map((s) => s.box.name).join(c.circuit.ordered === 'yes' ? ' → ' : ', ') || 'none'}{c
+          .circuit.complete === 'yes'
+          ? ''
+          : ', more may be'}</td
+      >
+      <td class="num">{c.measured ? formatFeet(c.run.installed) : 'not known'}</td>
       <td class="num"
         >{c.dropPercent === null
-          ? ''
+          ? c.measured
+            ? ''
+            : 'not judged'
           : `${round(c.dropPercent, 1)} % at ${round(c.circuit.breaker.rating * 0.8, 1)} A`}</td
       >
       <td>{STATES[c.state]}</td>

@@ -8,6 +8,9 @@
 
   let { phase }: { phase: string } = $props();
   const session = useSession();
+  const ready = $derived(session.status === 'ready');
+  const isCall = $derived(ready && session.document.job.entry === 'call');
+  const hasCalls = $derived(ready && Object.keys(session.document.calls).length > 0);
 </script>
 
 <header class="no-print">
@@ -21,12 +24,13 @@
       >
     {/if}
   </p>
-  {#if session.status === 'ready' && phase === 'call'}
+  {#if session.status === 'ready' && (phase === 'call' || (isCall && phase === 'hand-over'))}
     <CallNav jobId={session.jobId} />
   {:else}
     <PhaseRun jobId={session.jobId} current={phase} />
   {/if}
   <div class="tools">
+    {#if hasCalls && phase !== 'call'}<a href="/job/{session.jobId}/call">Call</a>{/if}
     <button
       type="button"
       disabled={!session.undoLabel}
@@ -100,6 +104,14 @@
     display: flex;
     gap: 0.4rem;
     align-items: center;
+  }
+  .tools a {
+    display: grid;
+    place-items: center;
+    min-height: 44px;
+    padding: 0 0.75rem;
+    border: 1px solid var(--copper);
+    font-weight: 700;
   }
   .tools button {
     display: inline-flex;

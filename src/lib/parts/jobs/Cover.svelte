@@ -34,4 +34,14 @@
   .line {
     color: var(--cover-quiet);
   }
+  /* On a phone the first tile counts. */
+  @media (max-width: 520px) {
+    header {
+      flex-wrap: nowrap;
+      padding-block: 0.5rem;
+    }
+    .line {
+      display: none;
+    }
+  }
 </style>
