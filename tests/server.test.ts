@@ -3,6 +3,11 @@ import { parseFile } from '#core/job/file.ts';
 import { VERSION } from '#core/job/migrations.ts';
 import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import type { IncomingMessage } from 'node:http';
+import { get } from 'node:https';
+import { fileURLToPath } from 'node:url';
 import { after, before, test } from 'node:test';
 import Ajv from 'ajv/dist/2020.js';
 import { startServer, type Server } from './support/server.ts';
@@ -22,6 +27,36 @@ test('health says it is alive', async () => {
     status: 'ok',
     jobFileVersion: VERSION,
   });
+});
+
+test('phones are served over TLS with the shop’s certificate', async () => {
+  const file = (name: string) => fileURLToPath(new URL(`./files/${name}`, import.meta.url));
+  const child = spawn(process.execPath, ['server.mjs'], {
+    stdio: ['ignore', 'pipe', 'ignore'],
+    env: {
+      ...process.env,
+      PORT: '0',
+      ORIGIN: 'https://localhost',
+      TLS_CERT: file('tls-cert.pem'),
+      TLS_KEY: file('tls-key.pem'),
+    },
+  });
+  try {
+    const [said] = (await once(child.stdout, 'data')) as [Buffer];
+    const port = /https:\/\/127\.0\.0\.1:(\d+)/.exec(String(said))![1]!;
+    const ca = readFileSync(file('tls-cert.pem'));
+    const answer = await new Promise<IncomingMessage>((resolve, reject) =>
+      get({ host: '127.0.0.1', port, path: '/api/health', servername: 'localhost', ca }, resolve).on(
+        'error',
+        reject,
+      ),
+    );
+    assert.equal(answer.statusCode, 200);
+    assert.match(String(answer.headers['permissions-policy']), /microphone=\(self\)/);
+    answer.destroy();
+  } finally {
+    child.kill();
+  }
 });
 
 test('the published schema accepts the demo job', async () => {

@@ -24,11 +24,17 @@ export interface Browser {
   close(): Promise<void>;
 }
 
-/** @param profile to be used again; without one it begins with nothing */
-export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'hekto-profile-'))): Promise<Browser> {
+/**
+ * @param profile to be used again; without one it begins with nothing
+ * @param more flags of its own
+ */
+export async function openBrowser(
+  profile = mkdtempSync(join(tmpdir(), 'hekto-profile-')),
+  more: readonly string[] = [],
+): Promise<Browser> {
   const downloads = mkdtempSync(join(tmpdir(), 'hekto-downloads-'));
   const options = new Options();
-  options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
+  options.addArguments(...FLAGS, ...more, `--user-data-dir=${profile}`);
   options.setChromeBinaryPath('/usr/bin/chromium');
   options.setUserPreferences({
     'download.default_directory': downloads,

@@ -55,8 +55,8 @@ function best(trees: readonly Tree[], boxes: readonly string[], left: readonly s
   return least;
 }
 
-test('up to five boxes no way of opening them needs fewer on average', () => {
-  for (const n of [2, 3, 4, 5]) {
+test('up to four boxes no way of opening them needs fewer on average', () => {
+  for (const n of [2, 3, 4]) {
     const boxes = names(n);
     const trees = treesOver(boxes);
     const total = trees.reduce((sum, tree) => sum + openings(tree, boxes), 0);

@@ -56,7 +56,7 @@ function answerFor(step: Step, pick: (n: number) => number, again: number) {
 
 for (const { id, title } of PROCEDURES)
   test(`${title}: hands and probes only in their state, and an end to every path`, () => {
-    for (let seed = 1; seed <= 8; seed++) {
+    for (let seed = 1; seed <= 5; seed++) {
       const walker = walk(id, seed, (at, step) => {
         const { document, now } = at;
         if (step.inside) assert.ok(validProof(document, step.inside, now), `${step.title} without a proof`);

@@ -1,6 +1,6 @@
 /** Walking procedures as a person would: for tests and for the demo. */
 import { run } from '#core/job/commands.ts';
-import { newJob, rows } from '#core/job/document.ts';
+import { newJob } from '#core/job/document.ts';
 import type { Call, Energizing, JobDocument } from '#core/job/schema.ts';
 import { GATES } from '#core/records/gates.ts';
 import { draftFor, recorded, walk } from '#core/records/testing.ts';

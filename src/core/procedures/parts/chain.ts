@@ -33,7 +33,7 @@ export function chainOn(document: JobDocument, circuit: Circuit): Chain {
 }
 
 /** A circuit with its stops in the order that was worked out. */
-function orderedCommand(circuit: Circuit, tree: Tree): Command {
+export function orderedCommand(circuit: Circuit, tree: Tree): Command {
   const stops: Circuit['stops'] = [];
   const put = (from: string | null): void => {
     for (const [box, feeder] of tree)
@@ -48,7 +48,7 @@ function orderedCommand(circuit: Circuit, tree: Tree): Command {
 }
 
 /** The first box put first; what hangs on it in an order that nobody saw. */
-function firstCommand(circuit: Circuit, first: string): Command {
+export function firstCommand(circuit: Circuit, first: string): Command {
   const own = circuit.stops.find((s) => s.boxId === first);
   const rest = circuit.stops.filter((s) => s.boxId !== first);
   return {

@@ -5,6 +5,7 @@
   import type { Calling } from '../../calling.svelte.ts';
   import { localTime } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
+  import Act from '../Act.svelte';
   import Choice from '../Choice.svelte';
   import Field from '../Field.svelte';
   import Countersigns from './Countersigns.svelte';
@@ -73,6 +74,11 @@
     {/each}
   </ol>
 </details>
+{#if session.document.job.entry === 'call'}
+  <Act onclick={() => session.attempt({ type: 'edit-job', values: { entry: 'project' } })}
+    >Keep it as a project: it is to be planned</Act
+  >
+{/if}
 <Countersigns by={calling.by} />
 
 <style>

@@ -23,6 +23,7 @@
   import Act from '../Act.svelte';
   import BreakerFields from '../BreakerFields.svelte';
   import Choice from '../Choice.svelte';
+  import ChainOrder from './ChainOrder.svelte';
   import LengthField from '../LengthField.svelte';
   import NumberField from '../NumberField.svelte';
   import Check from '../Check.svelte';
@@ -84,6 +85,15 @@
       value={circuit.ordered}
       options={ANSWER_OPTIONS}
       set={(ordered) => put({ ordered })}
+    />
+    {#if circuit.ordered !== 'yes' && circuit.stops.length > 1}
+      <ChainOrder {circuit} />
+    {/if}
+    <Choice
+      label="Conductors seen"
+      value={circuit.seen}
+      options={ANSWER_OPTIONS}
+      set={(seen) => put({ seen })}
     />
     {#if two}
       <Choice
