@@ -30,7 +30,10 @@ async function violations(): Promise<string[]> {
 }
 
 const VIEWS: [string, string, RegExp][] = [
-  ['jobs', '/', /On this device/],
+  ['jobs', '/', /Projects on this device/],
+  ['a step of a call', '/job/job-sedge-lane/call', /What to do about the ground/],
+  ['the phone at the outlet', '/listen', /Let it hear/],
+  ['bench', '/bench', /Breaker and conductor/],
   ['walk', `${JOB}/walk`, /Closes within/],
   ['layout', `${JOB}/layout?box=box-s2`, /Follow a cord to water/],
   ['inspection lists', `${JOB}/layout/lists`, /to mend/],

@@ -57,7 +57,7 @@ export class ProofDraft {
   }
 
   /** Puts down what an act showed. @param circuitIds circuits taken to be in the box */
-  see(act: Act, shown: Pick<Seen, 'value' | 'quantity'>, circuitIds: readonly string[]): void {
+  see(act: Act, shown: Pick<Seen, 'value' | 'quantity' | 'link'>, circuitIds: readonly string[]): void {
     if (!act.reads) return;
     const { live, ...nodes } = act.reads;
     this.add({

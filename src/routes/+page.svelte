@@ -104,6 +104,9 @@
     </section>
   </div>
 
+  {#if list.jobs?.length === 0}
+    <p class="quiet">No jobs yet: begin with what is the matter, open the demo, or bring a file.</p>
+  {/if}
   <p class="quiet small foot">
     Jobs stay in this browser and in files you export. The adopted local code and the authority having
     jurisdiction decide; this is a tool for licensed practice, not a substitute for it. <kbd>?</kbd> lists the

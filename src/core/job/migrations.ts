@@ -548,6 +548,7 @@ const fromVersion12 = (file: Raw): Raw => ({
   boxes: list(file.boxes).map((b) => (isRaw(b) ? { ...b, cables: null } : b)),
   panels: list(file.panels).map((p) => (isRaw(p) ? { ...p, known: 'yes' } : p)),
   circuits: list(file.circuits).map((c) => (isRaw(c) ? { ...c, seen: 'yes', mayBeFirst: [] } : c)),
+  observations: list(file.observations).map((o) => (isRaw(o) ? { ...o, link: '' } : o)),
   calls: [],
   entries: [],
   flips: [],

@@ -145,7 +145,7 @@ export interface Choice extends Option {
 
 export type Step = Base &
   (
-    | { kind: 'ask'; options: readonly Option[]; noteLabel?: string; noteRows?: number }
+    | { kind: 'ask'; options: readonly Option[]; noteLabel?: string; noteRows?: number; pictures?: true }
     /** Any number of choices, and one of the exits that ends the look. */
     | {
         kind: 'look';

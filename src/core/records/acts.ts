@@ -39,7 +39,7 @@ export type Draft = Omit<Proof, 'id' | 'at' | 'place' | 'observations'>;
 export type Seen = Pick<
   Observation,
   'node' | 'nodeName' | 'to' | 'toName' | 'quantity' | 'value' | 'instrument' | 'on' | 'off'
-> & { at?: string };
+> & { at?: string; link?: string };
 
 /** One act or answer that a proof is made of. */
 export interface Act {
@@ -380,6 +380,7 @@ export function rowsOf(
   const { boxId, by } = draft;
   const observations = seen.map(({ at: seenAt, ...s }): Observation => ({
     ...s,
+    link: s.link ?? '',
     id: newId('observation'),
     boxId,
     place,

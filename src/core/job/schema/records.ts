@@ -84,6 +84,8 @@ export const observationSchema = entity({
   /** Volts or amperes; 0 for what is absent. */
   value: number(0, 1000),
   instrument: word(INSTRUMENTS),
+  /** Name of the connected instrument that gave the value; empty where a person read it. */
+  link: text(80),
   /** Breakers that were on and off, as far as known, by their circuits. */
   on: circuitIds(),
   off: circuitIds(),
@@ -268,7 +270,7 @@ export const pictureSchema = entity({
       .string()
       .strict()
       .defined()
-      .oneOf(['areas', 'fixtures', 'boxes', 'panels', 'circuits', 'looks'] as const),
+      .oneOf(['areas', 'fixtures', 'boxes', 'panels', 'circuits', 'looks', 'calls'] as const),
     id: id(),
   }),
   at: time(),

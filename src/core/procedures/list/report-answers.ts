@@ -47,7 +47,7 @@ export const reportAnswers: Procedure = {
               Object.entries(ANSWERS).map(
                 ([value, name]) => [value, name[0]!.toUpperCase() + name.slice(1)] as const,
               ),
-              { noteLabel: 'What was found and done; section, reading', noteRows: 3 },
+              { noteLabel: 'What was found and done; section, reading', noteRows: 3, pictures: true },
             ),
           ),
           ...when(

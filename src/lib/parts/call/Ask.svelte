@@ -1,14 +1,16 @@
 <script lang="ts">
   import type { Answer, StepOf } from '#core/procedures/step.ts';
   import Field from '../Field.svelte';
+  import Pictures from '../Pictures.svelte';
   import Paste from './Paste.svelte';
 
   interface Props {
     step: StepOf<'ask'>;
+    callId: string;
     earlier: Answer | null;
     answer: (values: Partial<Answer>) => unknown;
   }
-  let { step, earlier, answer }: Props = $props();
+  let { step, callId, earlier, answer }: Props = $props();
   // One step on screen at a time: the form is made anew for each.
   // svelte-ignore state_referenced_locally
   let note = $state(earlier?.note ?? '');
@@ -26,6 +28,7 @@
     }}
   />
 {/if}
+{#if step.pictures}<Pictures about={{ table: 'calls', id: callId }} name={step.title} />{/if}
 <div class="choices">
   {#each step.options as o (o.value)}
     <button

@@ -17,11 +17,12 @@
 
   interface Props {
     step: Step;
+    callId: string;
     by: string;
     earlier: Answer | null;
     answer: (values: Partial<Answer>) => Promise<string | null>;
   }
-  let { step, by, earlier, answer }: Props = $props();
+  let { step, callId, by, earlier, answer }: Props = $props();
 </script>
 
 <div class="head">
@@ -34,7 +35,7 @@
     {#each step.working as line (line.text)}<li>{line.text}</li>{/each}
   </ul>
 {/if}
-{#if step.kind === 'ask'}<Ask {step} {earlier} {answer} />
+{#if step.kind === 'ask'}<Ask {step} {callId} {earlier} {answer} />
 {:else if step.kind === 'look'}<Look {step} {earlier} {answer} />
 {:else if step.kind === 'measure'}<Measure {step} {earlier} {answer} />
 {:else if step.kind === 'read'}<Read {step} {by} {answer} />

@@ -59,6 +59,7 @@
       quantity: 'amps',
       value,
       instrument: 'clamp meter',
+      link: '',
       on: [],
       off,
     };

@@ -16,6 +16,8 @@
   import Field from '../Field.svelte';
   import NumberField from '../NumberField.svelte';
   import GoesDark from './GoesDark.svelte';
+  import LiveInstrument from './LiveInstrument.svelte';
+  import ProofBoard from './ProofBoard.svelte';
 
   interface Props {
     stop: RunStop;
@@ -61,9 +63,9 @@
   let otherName = $state('');
   let addingOther = $state(false);
 
-  function see(value: number, quantity: 'volts' | 'absent' = 'volts') {
+  function see(value: number, quantity: 'volts' | 'absent' = 'volts', link = '') {
     if (!act) return;
-    made.see(act, { value, quantity }, circuitIds);
+    made.see(act, { value, quantity, link }, circuitIds);
     chosen = null;
     return null;
   }
@@ -293,6 +295,12 @@
             />
           </div>
         {/key}
+        <LiveInstrument
+          {box}
+          circuit={circuits[0] ?? null}
+          onread={(volts, name) => see(Object.values(volts)[0] ?? 0, 'volts', name)}
+          onlog={async (volts, name) => void see(Object.values(volts)[0] ?? 0, 'volts', name)}
+        />
         {#if act.mayBeAbsent}<Act onclick={() => see(0, 'absent')}>Not in this box: I looked</Act>{/if}
       {/if}
     </div>
@@ -310,6 +318,7 @@
     </div>
   {/if}
 
+  <ProofBoard {acts} now={act?.key ?? ''} />
   <details>
     <summary>All {acts.length} acts</summary>
     <ol>

@@ -95,7 +95,7 @@
     >
       {#if step}
         {#key `${step.key} ${calling.context?.log.entries.length}`}
-          <StepView {step} by={calling.by} earlier={calling.earlier} answer={calling.answer} />
+          <StepView {step} {callId} by={calling.by} earlier={calling.earlier} answer={calling.answer} />
         {/key}
       {:else}
         <h1>{standing?.stopped ? 'Left off, on record' : 'Finished, on record'}</h1>
