@@ -1,7 +1,7 @@
 /** What the list of jobs shows, and what a person does there: start, open, keep both, delete, put back. */
 import { goto } from '$app/navigation';
 import type { Problem } from '#core/job/integrity.ts';
-import type { Call, JobDocument } from '#core/job/schema.ts';
+import type { JobDocument } from '#core/job/schema.ts';
 import type { Tile } from '#core/procedures/tiles.ts';
 import type { Edition } from '#core/job/schema/words.ts';
 import { lastPerson } from '$lib/readings.ts';
@@ -76,20 +76,14 @@ export class JobList {
   /** One tap: a job for the call, and its first step. The edition is that of the job before. */
   startCall = (tile: Tile, address: string): Promise<void> =>
     this.attempt('Starting', async () => {
-      const { newId, newJob } = await import('#core/job/document.ts');
+      const [{ newJob }, { callOf }] = await Promise.all([
+        import('#core/job/document.ts'),
+        import('#core/procedures/tiles.ts'),
+      ]);
       const place = address.trim().slice(0, 160);
       const edition = this.jobs?.[0]?.edition ?? '2023';
       const document = newJob((place || tile.name).slice(0, NAME_LIMIT), edition, 'call');
-      const call: Call = {
-        id: newId('call'),
-        procedure: tile.procedure,
-        words: tile.name,
-        opened: new Date().toISOString(),
-        by: lastPerson(),
-        boxId: null,
-        circuitId: null,
-        fixtureId: null,
-      };
+      const call = callOf(tile, lastPerson(), new Date().toISOString());
       await store({
         ...document,
         job: { ...document.job, address: place },

@@ -1,3 +1,6 @@
+import { newId } from '#core/job/document.ts';
+import type { Call } from '#core/job/schema.ts';
+
 /** What a call begins with: what is the matter or what is to be done, in trade words. */
 export interface Tile {
   name: string;
@@ -7,6 +10,18 @@ export interface Tile {
   /** Found by the search alone, so that the first screen stays short. */
   more?: true;
 }
+
+/** A call of a tile, before anything of it is answered. @param at UTC time */
+export const callOf = ({ name, procedure }: Tile, by: string, at: string): Call => ({
+  id: newId('call'),
+  procedure,
+  words: name,
+  opened: at,
+  by,
+  boxId: null,
+  circuitId: null,
+  fixtureId: null,
+});
 
 export const TILES: readonly Tile[] = [
   { name: 'Dead outlet or room', words: 'no power nothing works out', procedure: 'dead-outlet' },

@@ -3,7 +3,12 @@
   import { search } from '$lib/palette.ts';
 
   /** A call begins with what is the matter; the place may wait. */
-  let { start }: { start: (tile: Tile, address: string) => unknown } = $props();
+  interface Props {
+    start: (tile: Tile, address: string) => unknown;
+    /** In a job that is open: its place is known. */
+    here?: boolean;
+  }
+  let { start, here = false }: Props = $props();
   let asked = $state('');
   let address = $state('');
   let whole = $state(false);
@@ -18,15 +23,15 @@
 </script>
 
 <section class="sheet call">
-  <h2>Service call: what is the matter?</h2>
+  <h2>{here ? 'Something else here?' : 'Service call: what is the matter?'}</h2>
   <div class="fields">
     <input aria-label="Search" placeholder="Search: tripping, dryer, dim …" bind:value={asked} />
-    <input
-      aria-label="Where, if you like"
-      placeholder="Where, if you like"
-      maxlength="160"
-      bind:value={address}
-    />
+    {#if !here}<input
+        aria-label="Where, if you like"
+        placeholder="Where, if you like"
+        maxlength="160"
+        bind:value={address}
+      />{/if}
   </div>
   <div class="tiles">
     {#each found as tile (tile.name)}
@@ -38,7 +43,7 @@
       <button type="button" class="more" onclick={() => (whole = true)}>All {TILES.length} …</button>
     {/if}
   </div>
-  <a class="quiet" href="/listen">Listen: this phone stands at the outlet</a>
+  {#if !here}<a class="quiet" href="/listen">Listen: this phone stands at the outlet</a>{/if}
 </section>
 
 <style>

@@ -2,12 +2,14 @@
   import { onDestroy } from 'svelte';
   import { rows } from '#core/job/document.ts';
   import { standingOf, contextOf } from '#core/procedures/engine.ts';
+  import { callOf, type Tile } from '#core/procedures/tiles.ts';
   import { procedureOf } from '#core/procedures/index.ts';
   import { address } from '$lib/address.svelte.ts';
   import { Calling } from '$lib/calling.svelte.ts';
   import { HandsFree } from '$lib/handsFree.svelte.ts';
   import { isTyping } from '$lib/keys.ts';
   import Act from '$lib/parts/Act.svelte';
+  import StartCall from '$lib/parts/jobs/StartCall.svelte';
   import CallFacts from '$lib/parts/call/CallFacts.svelte';
   import StepView from '$lib/parts/call/StepView.svelte';
   import DoneBy from '$lib/parts/prove/DoneBy.svelte';
@@ -51,6 +53,11 @@
     else return;
     event.preventDefault();
   }
+  /** Another matter at the same house. */
+  async function begin(tile: Tile) {
+    const call = callOf(tile, calling.by, new Date().toISOString());
+    if (await session.execute({ type: 'put', table: 'calls', rows: [call] })) address.show({ call: call.id });
+  }
   const stateOf = (id: string): string => {
     const one = session.document.calls[id]!;
     const own = procedureOf(one.procedure);
@@ -76,7 +83,7 @@
         </li>
       {/each}
     </ul>
-    <Act big kind="main" href="/">Start another call</Act>
+    <StartCall here start={(tile) => begin(tile)} />
   </main>
 {:else}
   <main bind:this={body}>
@@ -104,6 +111,7 @@
           <Act big kind="main" href="/job/{session.jobId}/hand-over">See the sheet</Act>
           <Act big href="/">All calls</Act>
         </div>
+        <StartCall here start={(tile) => begin(tile)} />
       {/if}
     </div>
     <div class="bar">
