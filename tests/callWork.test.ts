@@ -131,7 +131,7 @@ test('two phones with no network between them: one hears the outlet fall silent,
   // A false stop, then the silence of a breaker that is off.
   const sound = wav(60, [
     [6, 7.4],
-    [24, 29],
+    [19, 23.5],
   ]);
   const other = await openBrowser(undefined, [
     '--use-fake-device-for-media-stream',

@@ -230,8 +230,8 @@ test('phone: steps in a box stay locked until it is proved dead; power back void
     await tap(app.driver, /known live source/, '120 V lit');
     await tap(app.driver, /Before it is switched off/, '120 V lit');
     await tap(app.driver, /Breaker 8/, 'Done');
-    await tap(app.driver, /At the face, hot to neutral/, '0 V');
-    await tap(app.driver, /At the face, hot to ground/, '0 V');
+    await tap(app.driver, /At the face, hot to neutral/, 'Dead');
+    await tap(app.driver, /At the face, hot to ground/, 'Dead');
     await sees(app.driver, /black splice to lead from ground bar of Panel A/i, '.act');
     // A tester taken up on the way reads the known source first.
     await press(app.driver, 'Meter, high Z');
@@ -241,7 +241,7 @@ test('phone: steps in a box stay locked until it is proved dead; power back void
     await fill(app.driver, 'or volts shown', '48');
     await sees(app.driver, /48 V is not dead.*ghost: read it again, to the same reference/, '.act');
     await press(app.driver, 'Two-pole tester');
-    await press(app.driver, '0 V');
+    await press(app.driver, 'Dead');
     await tapThrough(app.driver);
     await press(app.driver, 'Record: B1 is dead');
     await press(app.driver, 'In the box');

@@ -167,7 +167,7 @@ async function proofAct(driver: WebDriver, act: string): Promise<void> {
     [/Any other conductor/, 'None: I looked'],
     [/Every conductor on record/, 'Record'],
   ];
-  const key = keys.find(([words]) => words.test(act))?.[1] ?? '0 V';
+  const key = keys.find(([words]) => words.test(act))?.[1] ?? 'Dead';
   if (!(await press(driver, '.act button', key)))
     // No ground on record here: a lead from one that is proven.
     if (!(await press(driver, '.act button', 'A lead'))) throw new Error(`no key for “${act}”`);

@@ -13,7 +13,7 @@ export async function tap(driver: WebDriver, match: RegExp, key: string): Promis
 const keyFor = (words: string): string => {
   if (/known live|switched off/.test(words)) return '120 V lit';
   if (/locked/.test(words)) return 'Done';
-  return /Any other conductor/.test(words) ? 'None: I looked' : '0 V';
+  return /Any other conductor/.test(words) ? 'None: I looked' : 'Dead';
 };
 
 /** Taps through everything that is left with the keys for what is dead. @returns the acts' words */

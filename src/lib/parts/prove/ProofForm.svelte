@@ -281,7 +281,7 @@
                 <Act kind="main" big onclick={() => see(120)}>120 V lit</Act>
               {/if}
             {:else}
-              <Act kind="main" big onclick={() => see(0)}>0 V</Act>
+              <Act kind="main" big onclick={() => see(0)}>Dead</Act>
             {/if}
             <NumberField
               optional
