@@ -11,12 +11,6 @@ import { answer, moved, shown, type Shown } from './support/call.ts';
 
 const app = useApp();
 const jobOf = async (): Promise<string> => new URL(await app.driver.getCurrentUrl()).pathname.split('/')[2]!;
-const rowsOf = async <T>(table: string): Promise<T[]> => {
-  const job = await jobOf();
-  return (await app.rows<{ jobId: string; table: string; value: T }>('entities'))
-    .filter((e) => e.table === table && e.jobId === job)
-    .map((e) => e.value);
-};
 async function start(tile: string): Promise<Shown> {
   await app.size(...PHONE);
   await app.go('/');
@@ -73,7 +67,7 @@ test('a receptacle is replaced in ten taps beside proof and tests, and nothing i
   const typed = await app.script<string[]>('return window.typed');
   assert.ok(taps.length <= 10, `${taps.length} taps: ${taps.join(' | ')}`);
   assert.equal(new Set(typed).size, typed.length, typed.join(' | '));
-  const [box] = await rowsOf<Box>('boxes');
+  const [box] = await app.rowsHere<Box>('boxes');
   assert.equal(box!.status, 'replace');
   assert.equal(box!.device.tamperResistant, true);
 });
@@ -87,17 +81,17 @@ test('power in between voids the proof: the box is proved anew before the hands 
     select.dispatchEvent(new Event('change', { bubbles: true }));`);
   await until(at, (s) => s.key === 'inside', { room: 'Hallway' });
   const call = await app.driver.getCurrentUrl();
-  const [circuit] = await rowsOf<Circuit>('circuits');
+  const [circuit] = await app.rowsHere<Circuit>('circuits');
   await app.go(`/job/${await jobOf()}/prove?circuit=${circuit!.id}`);
   await press(app.driver, 'Boxes closed: power is back on');
-  await app.driver.wait(async () => (await rowsOf('energizings')).length === 1, 10000);
+  await app.driver.wait(async () => (await app.rowsHere('energizings')).length === 1, 10000);
   await app.go(new URL(call).pathname);
   await sees(app.driver, /Prove H\d dead[\s\S]*Power came back/);
   assert.equal((await shown(app.driver)).kind, 'dead');
   await sees(app.driver, /records by M\. Alder, apprentice[\s\S]*not countersigned/);
   await press(app.driver, 'Countersign');
   await sees(app.driver, /expected somebody else than who did the work/);
-  assert.deepEqual(await rowsOf('countersigns'), []);
+  assert.deepEqual(await app.rowsHere('countersigns'), []);
 });
 
 /** Sound as a file: loud but for some spans, one channel of 16 bits. */
@@ -173,7 +167,7 @@ test('two phones with no network between them: one hears the outlet fall silent,
     await sees(app.driver, /one of its letters is wrong/);
     await input.sendKeys(Key.chord(Key.CONTROL, 'a'), code.toLowerCase(), Key.TAB);
     await sees(app.driver, /Breaker 3 it is/);
-    const flips = await rowsOf<Flip>('flips');
+    const flips = await app.rowsHere<Flip>('flips');
     assert.deepEqual(flips.map((f) => [f.off[0], f.outlets[0]!.dead, f.means]).sort(), [
       ['1', false, 'two-phones'],
       ['2', false, 'two-phones'],
@@ -191,7 +185,7 @@ test('a call becomes a house: what was found in words is drawn later and keeps i
   await read(['121', '121', '0', '0']);
   at = await moved(app.driver, at);
   const job = await jobOf();
-  const [box] = await rowsOf<Box>('boxes');
+  const [box] = await app.rowsHere<Box>('boxes');
   await app.size(...DESK);
   await press(app.driver, 'Project');
   await sees(app.driver, /Bedroom/);
@@ -204,8 +198,8 @@ test('a call becomes a house: what was found in words is drawn later and keeps i
   await press(app.driver, 'Outlets');
   const input = await field(app.driver, 'Put it on the plan, from wall start');
   await input.sendKeys("3'", Key.ENTER);
-  await app.driver.wait(async () => (await rowsOf<Box>('boxes'))[0]!.wallId !== null, 10000);
-  assert.equal((await rowsOf<Reading>('readings')).length, 1);
+  await app.driver.wait(async () => (await app.rowsHere<Box>('boxes'))[0]!.wallId !== null, 10000);
+  assert.equal((await app.rowsHere<Reading>('readings')).length, 1);
   await press(app.driver, 'Call');
   await app.driver.wait(async () => (await shown(app.driver)).key === at.key, 10000);
 });

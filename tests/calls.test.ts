@@ -9,14 +9,6 @@ import { press, sees, until, By } from './support/browser.ts';
 import { answer, moved, shown, type Plan, type Shown } from './support/call.ts';
 
 const app = useApp();
-/** Rows of the job that is open. */
-const rowsOf = async <T>(table: string): Promise<T[]> => {
-  const job = new URL(await app.driver.getCurrentUrl()).pathname.split('/')[2];
-  return (await app.rows<{ jobId: string; table: string; value: T }>('entities'))
-    .filter((e) => e.table === table && e.jobId === job)
-    .map((e) => e.value);
-};
-
 /** What a person answers in each, so that it leads to the hands and to its end. */
 const PLANS: Readonly<Record<string, Plan>> = {
   'first-box': { notes: { 'Other outlets': 'by the door, hall' } },
@@ -87,9 +79,9 @@ for (const { id, title } of PROCEDURES)
       }
     }
     assert.ok(turned, 'a wrong turn was taken');
-    const proofs = await rowsOf<Proof>('proofs');
+    const proofs = await app.rowsHere<Proof>('proofs');
     assert.ok(proofs.length === 0 || stopped, 'a live reading was refused');
-    const entries = (await rowsOf<Entry>('entries')).filter((e) => e.strikes === null);
+    const entries = (await app.rowsHere<Entry>('entries')).filter((e) => e.strikes === null);
     assert.ok(entries.some((e) => e.step === 'record'));
     // The record is on the sheet.
     await press(app.driver, 'See the sheet');

@@ -76,6 +76,12 @@ export class App {
   script<T>(code: string, ...args: unknown[]): Promise<T> {
     return this.driver.executeScript<T>(code, ...args);
   }
+  /** Rows of the job that is open. */
+  async rowsHere<T>(table: string): Promise<T[]> {
+    const job = new URL(await this.driver.getCurrentUrl()).pathname.split('/')[2];
+    const all = await this.rows<{ jobId: string; table: string; value: T }>('entities');
+    return all.filter((e) => e.table === table && e.jobId === job).map((e) => e.value);
+  }
   /** All rows of a table of the database. */
   rows<T>(table: string): Promise<T[]> {
     return this.driver.executeAsyncScript<T[]>(

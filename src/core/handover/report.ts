@@ -25,7 +25,7 @@ import type {
 import { contextOf, standingOf } from '#core/procedures/engine.ts';
 import { procedureOf } from '#core/procedures/index.ts';
 import type { Context, Line } from '#core/procedures/step.ts';
-import { ROLE_WORDS, signature, uncountersigned, type Unsigned } from '#core/records/people.ts';
+import { ROLE_WORDS, signature, uncountersigned } from '#core/records/people.ts';
 import { LOOK_ITEMS, standingLooks, type LookItem } from './looks.ts';
 import { registerOf, type RegisteredDevice } from '#core/records/deviceTests.ts';
 import { KNOWN_SOURCE, LIVE } from '#core/records/acts.ts';
@@ -64,9 +64,8 @@ export interface Report {
   job: Job;
   /** Service calls, oldest first, with their answers in order. */
   calls: ReportCall[];
-  /** Who worked, and as what; and the work of apprentices that nobody licensed has looked over. */
+  /** Who worked, and as what. */
   people: { name: string; as: string }[];
-  uncountersigned: Unsigned[];
   /** Local amendments the findings were judged under: the rule, what was done to it, and the reference. */
   amendments: string[];
   circuits: ReportCircuit[];
@@ -123,7 +122,6 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
     job: document.job,
     calls: callsOf(view, now),
     people: peopleOf(document),
-    uncountersigned: uncountersigned(document),
     amendments: rows(document.amendments).map(amendmentLine),
     circuits,
     findings: findings.filter((f) => f.level !== 'satisfied').sort(byGravity),
@@ -147,7 +145,7 @@ function callsOf(view: View, now: string): ReportCall[] {
       const procedure = procedureOf(call.procedure);
       const c = contextOf(view, call, now);
       const standing = procedure && standingOf(procedure, c);
-      const record = procedure?.steps(c).find((s) => s !== null && s !== false && s.kind === 'record');
+      const record = standing?.steps.find((s) => s.kind === 'record');
       return {
         call,
         title: procedure?.title ?? call.procedure,
@@ -158,7 +156,7 @@ function callsOf(view: View, now: string): ReportCall[] {
           by: signature(view.document, by, at),
           at,
         })),
-        findings: record && record.kind === 'record' ? record.lines.filter((l) => !isAnswer(l, c)) : [],
+        findings: record?.lines.filter((l) => !isAnswer(l, c)) ?? [],
       };
     });
 }

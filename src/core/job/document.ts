@@ -124,6 +124,23 @@ export const NOT_SEEN: Box['seen'] = {
 /** Somebody looked, and no sink, tub or shower is anywhere near, inches. */
 export const NO_WATER_NEAR = 1200;
 
+/** An old box of which nothing was found yet. */
+export const NOTHING_FOUND: NonNullable<Box['found']> = {
+  signs: [],
+  boxMaterial: 'unknown',
+  boxVolume: null,
+  deviceAge: null,
+};
+
+/** Rows that stand, oldest first: those that strike another, and those that were struck, are left out. */
+export function standingRows<T extends { id: string; at: string; strikes: string | null }>(
+  table: Readonly<Record<string, T>>,
+): T[] {
+  const all = rows(table).sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
+  const struck = new Set(all.flatMap((r) => r.strikes ?? []));
+  return all.filter((r) => r.strikes === null && !struck.has(r.id));
+}
+
 /** Fields of an outlet that say nothing out of the ordinary. */
 export const PLAIN_BOX = {
   spot: '',

@@ -31,9 +31,17 @@ export const letterOf = (area: Area): string => /[A-Za-z]/.exec(area.name)?.[0]?
 
 type Place = Pick<Box, 'wallId' | 'offset' | 'height' | 'fromWall'>;
 
+/** What the weather of a place asks of a small receptacle there. */
+export function weatheredAt(area: Area): Pick<Box['device'], 'weatherResistant' | 'cover'> {
+  const exposed = exposureOf(area);
+  return {
+    weatherResistant: exposed !== 'dry',
+    cover: exposed === 'wet' ? 'in-use' : exposed === 'damp' ? 'weatherproof' : 'indoor',
+  };
+}
+
 /** A new receptacle at a place, with the shop's and the location's usual device. */
 export function newBox(area: Area, name: string, place: Place & Partial<Omit<Placement, keyof Place>>): Box {
-  const exposed = exposureOf(area);
   return {
     ...PLAIN_BOX,
     id: newId('box'),
@@ -50,9 +58,8 @@ export function newBox(area: Area, name: string, place: Place & Partial<Omit<Pla
       kind: 'duplex',
       rating: 15,
       tamperResistant: true,
-      weatherResistant: exposed !== 'dry',
       ...PLAIN_DEVICE,
-      cover: exposed === 'wet' ? 'in-use' : exposed === 'damp' ? 'weatherproof' : 'indoor',
+      ...weatheredAt(area),
       ...place.device,
     },
     mount: place.mount ?? (place.fromWall > 0 ? 'floor' : 'wall'),

@@ -8,22 +8,6 @@ import { TILES } from './tiles.ts';
 const WALKS = 4;
 const LONGEST = 120;
 
-const KIND_WORDS: Record<StepKind, string> = {
-  ask: 'ask',
-  look: 'look',
-  measure: 'measure',
-  read: 'read',
-  dead: 'prove dead',
-  power: 'power',
-  do: 'do',
-  decide: 'decide',
-  test: 'test',
-  where: 'where',
-  breaker: 'breaker',
-  flip: 'flip',
-  phones: 'two phones',
-  record: 'record',
-};
 /** Steps that the engine brings in, or that turn round. */
 const BY_ENGINE: readonly StepKind[] = ['dead', 'power'];
 
@@ -51,7 +35,7 @@ function stepsSeen(id: string): Seen[] {
           kind: step.kind,
           title: step.title,
           why: step.why,
-          inside: step.inside !== undefined || step.inPanel === true,
+          inside: Boolean(step.inside) || step.inPanel === true,
         });
       if (step.kind === 'dead') walker.prove(step.box.id);
       else if (step.kind === 'power') walker.energize(step.circuit.id, step.purpose);
@@ -87,7 +71,9 @@ export function procedureCatalogue(): string {
       '|---|---|---|',
     );
     for (const s of stepsSeen(id))
-      lines.push(`| ${s.title} | ${KIND_WORDS[s.kind]}${s.inside ? ', *hands*' : ''} | ${s.why} |`);
+      lines.push(
+        `| ${s.title} | ${s.kind === 'phones' ? 'two phones' : s.kind}${s.inside ? ', *hands*' : ''} | ${s.why} |`,
+      );
     lines.push('');
   }
   return `${lines.join('\n').trimEnd()}\n`;

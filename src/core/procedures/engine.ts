@@ -8,7 +8,8 @@ import { isAppendOnly, type Call, type Entry } from '#core/job/schema.ts';
 import { circuitsIn } from '#core/records/points.ts';
 import { circuitState, validProof, whyUnproved } from '#core/records/proof.ts';
 import type { View } from '#core/view/view.ts';
-import { askBreaker } from './parts/breaker.ts';
+import { askBreaker, strikeFlips } from './parts/breaker.ts';
+import { strikePartings } from './parts/chain.ts';
 import { MAIN_ON, PANEL_DEAD, panelDead } from './parts/panelDead.ts';
 import {
   Log,
@@ -31,6 +32,8 @@ export function contextOf(view: View, call: Call, now: string): Context {
 }
 
 export interface Standing {
+  /** All that comes by what is on record now, in its order. */
+  steps: readonly Step[];
   /** What is to be done now; null when the call is over. */
   current: Step | null;
   /** What was done, in the order of the procedure. */
@@ -100,6 +103,7 @@ export function standingOf(procedure: Procedure, c: Context): Standing {
   const next = steps.find((s) => !isDone(c, s)) ?? null;
   const done = steps.filter((s) => isDone(c, s));
   return {
+    steps,
     current: next && (before(c, next) ?? next),
     done,
     ahead: steps.length - done.length,
@@ -217,7 +221,7 @@ export function answerCommands(c: Context, step: Step, answer: Answer, signed: S
 }
 
 /** Takes the last answer back; what it changed in the job stays until it is answered otherwise. Empty: there is none. */
-export function backCommands({ document, log }: Context, { by, at }: Signed): Command[] {
+export function backCommands({ document, log }: Context, signed: Signed): Command[] {
   const last = log.entries.at(-1);
   if (!last) return [];
   const taken = { ...NO_ANSWER, picks: [], figures: [], said: 'taken back', inside: null };
@@ -228,18 +232,10 @@ export function backCommands({ document, log }: Context, { by, at }: Signed): Co
     {
       type: 'put',
       table: 'entries',
-      rows: [{ ...last, ...taken, id: newId('entry'), at, by, strikes: last.id }],
+      rows: [{ ...last, ...taken, ...signed, id: newId('entry'), strikes: last.id }],
     },
-    ...flips.map((f): Command => ({
-      type: 'put',
-      table: 'flips',
-      rows: [{ ...f, id: newId('flip'), at, by, strikes: f.id }],
-    })),
-    ...partings.map((p): Command => ({
-      type: 'put',
-      table: 'partings',
-      rows: [{ ...p, id: newId('parting'), at, by, strikes: p.id }],
-    })),
+    ...strikeFlips(flips, signed),
+    ...strikePartings(partings, signed),
   ];
 }
 

@@ -3,7 +3,7 @@
  * comes when is a pure function of the document and of what was answered; the engine brings in proof of dead and power.
  */
 import type { Command } from '#core/job/commands.ts';
-import { rows } from '#core/job/document.ts';
+import { rows, standingRows } from '#core/job/document.ts';
 import type {
   AreaKind,
   Box,
@@ -40,12 +40,11 @@ export class Log {
   readonly entries: readonly Entry[];
 
   constructor(document: JobDocument, callId: string) {
-    const own = rows(document.entries)
-      .filter((e) => e.callId === callId)
-      .sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
-    const struck = new Set(own.flatMap((e) => e.strikes ?? []));
-    this.entries = own.filter((e) => e.strikes === null && !struck.has(e.id));
-    for (const e of own) if (struck.has(e.id)) this.before.set(e.step, e);
+    const own = Object.fromEntries(Object.entries(document.entries).filter(([, e]) => e.callId === callId));
+    this.entries = standingRows(own);
+    const struck = new Set(rows(own).flatMap((e) => e.strikes ?? []));
+    const taken = rows(own).filter((e) => struck.has(e.id));
+    for (const e of taken.sort((a, b) => a.at.localeCompare(b.at))) this.before.set(e.step, e);
     for (const e of this.entries) this.standing.set(e.step, e);
   }
 
@@ -56,7 +55,6 @@ export class Log {
   picks = (step: string): readonly string[] => this.standing.get(step)?.picks ?? [];
   pick = (step: string): string | null => this.picks(step)[0] ?? null;
   picked = (step: string, value: string): boolean => this.picks(step).includes(value);
-  value = (step: string): number | null => this.standing.get(step)?.value ?? null;
   note = (step: string): string => this.standing.get(step)?.note ?? '';
   figure = (step: string, name: string): number | null =>
     this.standing.get(step)?.figures.find((f) => f.name === name)?.value ?? null;
@@ -92,13 +90,13 @@ interface Base {
   /** How what it says was worked out. */
   working?: readonly Line[];
   /** Hands are in this box: a proof of dead has to hold. */
-  inside?: Box;
+  inside?: Box | null;
   /** Hands are in the panel: its main is off and its bus was read dead. */
   inPanel?: boolean;
   /** It is done with the power back on for use. */
-  live?: Circuit;
+  live?: Circuit | null;
   /** It is measured at an open box with the power on, nobody working. */
-  liveOpen?: Circuit;
+  liveOpen?: Circuit | null;
   /** It is on record already. */
   met?: boolean;
   /** What the answer changes in the job. */
@@ -162,7 +160,7 @@ export type Step = Base &
     | { kind: 'decide'; options: readonly Choice[] }
     | { kind: 'test'; box: Box | null; circuit: Circuit; device: 'gfci' | 'afci' }
     | { kind: 'where'; device: DeviceKind; rooms: readonly AreaKind[] }
-    | { kind: 'breaker'; box: Box | null }
+    | { kind: 'breaker'; box: Box }
     | { kind: 'flip'; off: readonly string[]; watch: Box; left: number; atMost: number }
     | { kind: 'phones'; watch: Box }
     | { kind: 'record'; lines: readonly Line[] }

@@ -7,28 +7,17 @@ import { draftFor, recorded, walk } from '#core/records/testing.ts';
 import { View } from '#core/view/view.ts';
 import { answerCommands, contextOf, problemWith, standingOf } from './engine.ts';
 import { procedureOf } from './index.ts';
+import { callOf } from './tiles.ts';
 import { NO_ANSWER, type Answer, type Context, type Procedure, type Step } from './step.ts';
 
 /** A call of a procedure in a job that nobody has drawn. @param at UTC time */
-function callOf(procedure: string, at: string, by: string): { document: JobDocument; call: Call } {
+function jobWithCall(procedure: string, at: string, by: string): JobDocument {
   const empty = newJob('A call', '2023', 'call');
-  const call: Call = {
-    id: 'call-1',
-    procedure,
-    words: '',
-    opened: at,
-    by,
-    boxId: null,
-    circuitId: null,
-    fixtureId: null,
-  };
+  const call: Call = { ...callOf({ name: '', words: '', procedure }, by, at), id: 'call-1' };
   return {
-    call,
-    document: {
-      ...empty,
-      job: { ...empty.job, otherSources: { asked: true, kinds: [] } },
-      calls: { [call.id]: call },
-    },
+    ...empty,
+    job: { ...empty.job, otherSources: { asked: true, kinds: [] } },
+    calls: { [call.id]: call },
   };
 }
 
@@ -45,7 +34,7 @@ export class Walker {
     private readonly by = 'A. Tester',
   ) {
     this.start = start;
-    this.document = callOf(procedure, this.now, by).document;
+    this.document = jobWithCall(procedure, this.now, by);
     this.procedure = procedureOf(procedure)!;
   }
 

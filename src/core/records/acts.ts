@@ -81,7 +81,7 @@ const answered = (
 ): Act => ({ key, kind, words, reads: null, done, problem, mayBeAbsent: false, sets });
 
 const isBy = (list: readonly Instrument[], { instrument }: Seen): boolean => list.includes(instrument);
-const isLive = (volts: number): boolean => volts >= LIVE_VOLTS.least && volts <= LIVE_VOLTS.most;
+export const isLive = (volts: number): boolean => volts >= LIVE_VOLTS.least && volts <= LIVE_VOLTS.most;
 const range = `${LIVE_VOLTS.least} to ${LIVE_VOLTS.most} V`;
 
 /** The conductor that a proof reads the others to, where it is one of the box. */
@@ -101,6 +101,7 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
   const circuits = circuitsIn(document, box);
   const { otherSources } = document.job;
   const landed = draft.basis !== 'not-landed';
+  const lockOut = draft.basis === 'same-lock-out' ? lockOutFor(document, box, seen) : null;
   const whyNoReference = referenceProblem(draft, points);
   return [
     answered('by', 'Who proves it', draft.by.trim() !== ''),
@@ -120,17 +121,12 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
     }),
     ...(draft.basis === 'same-lock-out'
       ? [
-          answered(
-            'same-lock-out',
-            'The lock-out of the box before still stands',
-            lockOutFor(document, box, seen) !== null,
-            {
-              problem:
-                lockOutFor(document, box, seen) === null
-                  ? 'no other box is proved under a lock-out of the same circuits that still stands today'
-                  : null,
-            },
-          ),
+          answered('same-lock-out', 'The lock-out of the box before still stands', lockOut !== null, {
+            problem:
+              lockOut === null
+                ? 'no other box is proved under a lock-out of the same circuits that still stands today'
+                : null,
+          }),
         ]
       : []),
     ...readings(box, points, draft, seen, circuits, otherSources.kinds),

@@ -1,6 +1,7 @@
 /** Who works and as what, and whose work somebody licensed has to look over. */
 import type { Guard } from '#core/job/commands.ts';
 import { rows, type Change } from '#core/job/document.ts';
+import { nameKey } from '#core/job/names.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import type { Countersign, JobDocument, Person, Role, TableName } from '#core/job/schema.ts';
 
@@ -10,7 +11,7 @@ const WORK = [
   ...(['measurements', 'temporaries', 'looks', 'entries', 'flips', 'partings'] as const),
 ] satisfies TableName[];
 
-const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+const sameName = (a: string, b: string): boolean => nameKey(a) === nameKey(b);
 
 /** As what somebody worked at a moment; null where that is not on record. @param at UTC time */
 export function roleOf({ people }: JobDocument, name: string, at: string): Person | null {
@@ -33,7 +34,7 @@ export function signature(document: JobDocument, name: string, at: string): stri
 }
 
 /** Work of an apprentice that nobody licensed has looked over. */
-export interface Unsigned {
+interface Unsigned {
   of: string;
   count: number;
   /** UTC time of the last of it. */
@@ -48,7 +49,7 @@ export function uncountersigned(document: JobDocument): Unsigned[] {
       if (roleOf(document, by, at)?.role !== 'apprentice') continue;
       const signed = rows(document.countersigns).some((c) => sameName(c.of, by) && c.through >= at);
       if (signed) continue;
-      const key = by.trim().toLowerCase();
+      const key = nameKey(by);
       const known = found.get(key) ?? { of: by, count: 0, through: at };
       found.set(key, {
         of: known.of,

@@ -77,15 +77,21 @@ export function pointsIn(document: JobDocument, box: Box): Point[] {
   return [...named, ...foundPoints(document, box, points)];
 }
 
+/** Conductors that a circuit has, whatever is done with them: a name for keys, a word, a role. @param ground its word */
+const conductorsOf = (
+  { breaker, neutral, cable }: Circuit,
+  ground: string,
+): (readonly [short: string, word: string, role: PointRole])[] => [
+  ['hot', 'black', 'hot'],
+  ...(breaker.poles === 2 ? ([['red', 'red', 'hot']] as const) : []),
+  ...(neutral ? ([['neutral', 'white', 'neutral']] as const) : []),
+  ...(cable === 'old two-wire' ? [] : ([['ground', ground, 'ground']] as const)),
+];
+
 /** Conductors of another circuit that pass: by its poles, neutral and ground. */
-function passingPoints({ id, breaker, neutral, cable }: Circuit): Point[] {
-  const words: [string, string, PointRole][] = [
-    ['hot', 'black', 'hot'],
-    ...(breaker.poles === 2 ? [['red', 'red', 'hot'] as [string, string, PointRole]] : []),
-    ...(neutral ? [['neutral', 'white', 'neutral'] as [string, string, PointRole]] : []),
-    ...(cable === 'old two-wire' ? [] : [['ground', 'ground', 'ground'] as [string, string, PointRole]]),
-  ];
-  return words.map(([conductor, word, role]) => ({
+function passingPoints(circuit: Circuit): Point[] {
+  const { id } = circuit;
+  return conductorsOf(circuit, 'ground').map(([conductor, word, role]) => ({
     key: `${id}.passing.${conductor}`,
     name: `${word}, passing through`,
     role,
@@ -207,16 +213,9 @@ const bothHots = (end: End): string =>
  * The conductors of the first cable of a box where nobody knows how they are joined: each is read by itself, whatever device
  * hangs on them.
  */
-function feedPoints({ id, breaker, neutral, cable }: Circuit, box: Box): Point[] {
-  const words: [short: string, name: string, role: PointRole][] = [
-    ['hot', 'black', 'hot'],
-    ...(breaker.poles === 2 ? [['red', 'red', 'hot'] as [string, string, PointRole]] : []),
-    ...(neutral ? [['neutral', 'white', 'neutral'] as [string, string, PointRole]] : []),
-    ...(cable === 'old two-wire'
-      ? []
-      : [['ground', 'bare or green', 'ground'] as [string, string, PointRole]]),
-  ];
-  return words.map(([short, name, role]) => ({
+function feedPoints(circuit: Circuit, box: Box): Point[] {
+  const { id } = circuit;
+  return conductorsOf(circuit, 'bare or green').map(([short, name, role]) => ({
     key: `${id}.${box.id}.${short}`,
     name: `${(box.cables ?? 1) > 1 ? 'cable 1, ' : ''}${name}`,
     role,

@@ -157,7 +157,7 @@ export const breakerSwap: Procedure = {
             optional({ name: 'celsius', label: 'Handle', unit: '°F', min: 30, max: 300 }),
           ],
           {
-            ...(circuit ? { live: circuit } : {}),
+            live: circuit,
             refuses: ({ figures, picks }) =>
               !picks.includes('cannot') && (figures.find((f) => f.name === 'minutes')?.value ?? 0) < minutes
                 ? `Held: expected ${minutes} min or more, as long as the old one took`

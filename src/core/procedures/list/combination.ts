@@ -1,7 +1,7 @@
 import { breakerFor } from '../parts/breaker.ts';
 import { lookInside, testAfter, wireUp } from '../parts/box.ts';
 import { atOutlet } from '../parts/frame.ts';
-import { changeBox } from '../parts/place.ts';
+import { changeBox, workedOn } from '../parts/place.ts';
 import { loadTest, legs } from '../parts/twoHots.ts';
 import { look, when, work, type Procedure } from '../step.ts';
 
@@ -34,7 +34,7 @@ export const combination: Procedure = {
                 volts: '125/250',
                 rating: box.device.rating > 20 ? 20 : box.device.rating,
               },
-              status: box.status === 'new' ? 'new' : 'replace',
+              status: workedOn(box),
             }),
           ],
         },

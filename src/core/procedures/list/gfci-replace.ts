@@ -42,7 +42,7 @@ export const gfciReplace: Procedure = {
             {
               text: 'Black to white in each cable, low impedance. The live one is the feed.',
               caution: 'Probes only, nobody working. Then off, and proved dead again.',
-              ...(circuit ? { liveOpen: circuit } : {}),
+              liveOpen: circuit,
               refuses: ({ picks }) =>
                 picks.filter((p) => p !== 'looked').length === 1
                   ? null

@@ -44,7 +44,7 @@ export const gfciReset: Procedure = {
             {
               text: 'Cover off, device drawn forward dead, then power on and nobody at it: LINE screws, low impedance.',
               caution: 'Probes only, nothing touched. Off and proved dead before a hand goes in.',
-              ...(circuit ? { liveOpen: circuit } : {}),
+              liveOpen: circuit,
               cannot: 'Not measured',
             },
           ),
@@ -73,7 +73,7 @@ export const gfciReset: Procedure = {
                 ['holds', 'It resets and holds', 'the fault is downstream'],
                 ['still', 'It still does not', 'the device, or line and load reversed'],
               ],
-              { ...(circuit ? { liveOpen: circuit } : {}) },
+              { liveOpen: circuit },
             ),
           ),
           ...when(

@@ -1,5 +1,5 @@
 import { labelsFor } from '#core/code/decisions.ts';
-import { rows } from '#core/job/document.ts';
+import { NOTHING_FOUND, rows } from '#core/job/document.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { asFound } from '../parts/box.ts';
 import { framed } from '../parts/frame.ts';
@@ -64,9 +64,7 @@ function round(c: Context): readonly (Step | false | null)[] {
                           : 'duplex',
                     },
                     found: {
-                      boxMaterial: 'unknown',
-                      boxVolume: null,
-                      deviceAge: null,
+                      ...NOTHING_FOUND,
                       signs: [
                         ...(picks.includes('worn') ? (['worn contacts'] as const) : []),
                         ...(picks.includes('heat') ? (['heat marks'] as const) : []),

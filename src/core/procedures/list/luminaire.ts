@@ -1,7 +1,7 @@
 import { breakerFor } from '../parts/breaker.ts';
 import { lookInside, testAfter, wireUp } from '../parts/box.ts';
 import { atOutlet } from '../parts/frame.ts';
-import { changeBox } from '../parts/place.ts';
+import { changeBox, workedOn } from '../parts/place.ts';
 import { ask, look, measure, optional, when, work, type Procedure } from '../step.ts';
 
 /** A box carries a luminaire up to this, a fan up to 70 lb where it is listed for it; 314.27. */
@@ -31,7 +31,7 @@ export const luminaire: Procedure = {
             effects: ({ picks }) => [
               changeBox(box, {
                 purpose: picks.includes('fan') ? 'ceiling-fan' : 'general',
-                status: box.status === 'new' ? 'new' : 'replace',
+                status: workedOn(box),
                 seen: { ...box.seen, luminaire: picks.includes('fan') ? 'fan' : box.seen.luminaire },
               }),
             ],
@@ -115,7 +115,7 @@ export const luminaire: Procedure = {
             ['right', 'It works, shell dead when off'],
             ['live', 'Shell live when off'],
           ],
-          c.circuit ? { live: c.circuit } : {},
+          { live: c.circuit },
         ),
         ...when(
           log.picked('works', 'live'),
@@ -134,7 +134,7 @@ export const luminaire: Procedure = {
             'Running: clamp and watch',
             'A wobble works the box loose.',
             [optional({ name: 'amps', label: 'On high', unit: 'A', min: 0, max: 5 })],
-            { ...(c.circuit ? { live: c.circuit } : {}) },
+            { live: c.circuit },
           ),
         ),
         ...testAfter(c, box).filter((s) => s && s.key === 'downstream'),

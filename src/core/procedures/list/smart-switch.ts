@@ -1,7 +1,7 @@
 import { breakerFor } from '../parts/breaker.ts';
 import { lookInside, wireUp } from '../parts/box.ts';
 import { atOutlet } from '../parts/frame.ts';
-import { changeBox } from '../parts/place.ts';
+import { changeBox, workedOn } from '../parts/place.ts';
 import { ask, when, work, type Procedure } from '../step.ts';
 
 export const smartSwitch: Procedure = {
@@ -76,7 +76,7 @@ export const smartSwitch: Procedure = {
                         ...box.device,
                         build: log.picked('without', 'no-neutral') ? 'smart-no-neutral' : 'smart',
                       },
-                      status: box.status === 'new' ? 'new' : 'replace',
+                      status: workedOn(box),
                     }),
                   ],
           },

@@ -83,7 +83,7 @@ export const smokeAlarms: Procedure = {
               ['all', 'All of them'],
               ['some', 'Not all'],
             ],
-            c.circuit ? { live: c.circuit } : {},
+            { live: c.circuit },
           ),
           ...when(
             log.picked('sound', 'some'),

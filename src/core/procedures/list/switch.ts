@@ -1,7 +1,7 @@
 import { breakerFor } from '../parts/breaker.ts';
 import { lookInside, wireUp } from '../parts/box.ts';
 import { atOutlet } from '../parts/frame.ts';
-import { changeBox } from '../parts/place.ts';
+import { changeBox, workedOn } from '../parts/place.ts';
 import { ask, measure, optional, when, work, type Procedure } from '../step.ts';
 
 export const replaceSwitch: Procedure = {
@@ -56,7 +56,7 @@ export const replaceSwitch: Procedure = {
             effects: ({ picks }) => [
               changeBox(box, {
                 seen: { ...box.seen, switchNeutral: picks.includes('yes') ? 'yes' : 'no' },
-                status: box.status === 'new' ? 'new' : 'replace',
+                status: workedOn(box),
               }),
             ],
           },
@@ -85,7 +85,7 @@ export const replaceSwitch: Procedure = {
             ['right', log.picked('screws', 'one') ? 'On and off as marked' : 'Each throw changes the light'],
             ['wrong', 'Only some positions'],
           ],
-          c.circuit ? { live: c.circuit } : {},
+          { live: c.circuit },
         ),
         ...when(
           log.picked('works', 'wrong'),

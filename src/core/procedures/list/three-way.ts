@@ -65,7 +65,7 @@ export const threeWay: Procedure = {
             ['right', 'Each throw changes it'],
             ['wrong', 'Not yet'],
           ],
-          c.circuit ? { live: c.circuit } : {},
+          { live: c.circuit },
         ),
         ...when(
           log.picked('after', 'wrong'),

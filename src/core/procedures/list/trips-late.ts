@@ -50,7 +50,7 @@ export const tripsLate: Procedure = {
           {
             text: 'Cover off: the energized measurement. One hand, nothing touched, clamp only.',
             caution: 'Line lugs and bus are live. Qualified persons only. Cover back on after it.',
-            ...(circuit ? { liveOpen: circuit } : {}),
+            liveOpen: circuit,
           },
         ),
         ...when(
@@ -130,7 +130,7 @@ export const tripsLate: Procedure = {
             optional(volts('volts', 'Volts under load', '114 or more')),
           ],
           {
-            ...(circuit ? { live: circuit } : {}),
+            live: circuit,
             refuses: ({ figures }) => {
               const held = figures.find((f) => f.name === 'minutes')?.value ?? 0;
               return after !== null && held < after

@@ -39,7 +39,7 @@ export const twoSlot: Procedure = {
             {
               text: 'Cover off, power on, nobody working: the hot slot to the metal of the box.',
               caution: 'Probes only. About 120 V shows a path, not a good one: load it, or read its ohms.',
-              ...(circuit ? { liveOpen: circuit } : {}),
+              liveOpen: circuit,
               cannot: 'Plastic box, or cannot be measured',
             },
           ),

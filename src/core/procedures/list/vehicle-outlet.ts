@@ -89,7 +89,7 @@ export const vehicleOutlet: Procedure = {
             },
           ],
           {
-            ...(c.circuit ? { live: c.circuit } : {}),
+            live: c.circuit,
             cannot: 'Not waited for: the owner looks',
           },
         ),

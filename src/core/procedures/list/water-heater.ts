@@ -178,7 +178,7 @@ export const waterHeater: Procedure = {
             amps('amps', 'Clamped', `${round(marked.w / marked.v, 1)}`),
             volts('volts', 'Volts at its terminals', '3 % less at most'),
           ],
-          { ...(c.circuit ? { live: c.circuit } : {}), cannot: 'Thermostat satisfied: not running' },
+          { live: c.circuit, cannot: 'Thermostat satisfied: not running' },
         ),
       ];
     }),

@@ -4,7 +4,7 @@ import { plannedBoxes } from '#core/boxes/planned.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import { runOf } from '#core/circuits/run.ts';
 import type { Command } from '#core/job/commands.ts';
-import { rows } from '#core/job/document.ts';
+import { NOTHING_FOUND, rows } from '#core/job/document.ts';
 import type { Box, Circuit, Gauge, Reading, Sign } from '#core/job/schema.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { readingsOf } from '#core/records/proof.ts';
@@ -43,7 +43,7 @@ export function asLeft(c: Context, box: Box, live: Circuit | null): Step[] {
     box,
     half,
     stage: 'as-left',
-    ...(live ? { live } : {}),
+    live,
     met: read.some((r) => r.half === half || r.half === 'both'),
   }));
 }
@@ -140,7 +140,7 @@ export function lookInside(c: Context, box: Box): readonly (Step | false | null)
       text: 'Power on, nobody working: black to the metal of the box, with a low-impedance meter or a load.',
       why: 'About 120 V shows a path, not a good one; only a load or ohms show that.',
       caution: 'Probes only. Then off, and proved dead again.',
-      liveOpen: circuit ?? undefined,
+      liveOpen: circuit,
       figures: [
         { name: 'volts', label: 'Black to box', unit: 'V', min: 0, max: 300, expects: 'as black to white' },
         {
@@ -165,12 +165,7 @@ export function lookInside(c: Context, box: Box): readonly (Step | false | null)
 
 function insideCommands(box: Box, circuit: Circuit | null, picks: readonly string[]): Command[] {
   const found = LOOKED.flatMap((o) => ('sign' in o && picks.includes(o.value) ? [o.sign] : []));
-  const before = box.found ?? {
-    signs: [],
-    boxMaterial: 'unknown' as const,
-    boxVolume: null,
-    deviceAge: null,
-  };
+  const before = box.found ?? NOTHING_FOUND;
   const grounding = picks.includes('no-ground') ? 'none' : picks.includes('ground') ? 'grounded' : 'unknown';
   const gauge = (['14', '12'] as const).find((g) => picks.includes(g)) as Gauge | undefined;
   const cable = grounding === 'none' ? ('old two-wire' as const) : null;

@@ -1,6 +1,6 @@
 /** Which breaker feeds an outlet: read from the directory, or found by flips that stay on record. */
 import type { Command } from '#core/job/commands.ts';
-import { breakerOf, newId, PLAIN_CIRCUIT, rows, stopAt } from '#core/job/document.ts';
+import { breakerOf, newId, PLAIN_CIRCUIT, rows, standingRows, stopAt } from '#core/job/document.ts';
 import type { Box, Circuit, Flip, JobDocument, Panel } from '#core/job/schema.ts';
 import { MEANS_WORDS, type Means } from '../means.ts';
 import { searchBreaker, type BreakerSearch, type Candidate } from '../breakerSearch.ts';
@@ -18,16 +18,9 @@ const RATINGS = [15, 20, 25, 30, 40, 50, 60] as const;
 export const panelOf = ({ panels }: JobDocument): Panel =>
   rows(panels).find((p) => p.feeder === null) ?? rows(panels)[0]!;
 
-/** Flips that stand, oldest first. */
-function flipsOf(document: JobDocument): Flip[] {
-  const all = rows(document.flips).sort((a, b) => a.at.localeCompare(b.at));
-  const struck = new Set(all.flatMap((f) => f.strikes ?? []));
-  return all.filter((f) => f.strikes === null && !struck.has(f.id));
-}
-
 /** What flips of the panel showed of one outlet, for the search. */
 const seenOf = (document: JobDocument, boxId: string): { off: readonly string[]; dead: boolean }[] =>
-  flipsOf(document).flatMap(({ off, outlets }) =>
+  standingRows(document.flips).flatMap(({ off, outlets }) =>
     outlets.flatMap((o) => (o.boxId === boxId ? [{ off, dead: o.dead }] : [])),
   );
 
@@ -63,14 +56,7 @@ export const searchFor = (document: JobDocument, panel: Panel, box: Box): Breake
   searchBreaker(candidatesFor(document, panel, box), seenOf(document, box.id));
 
 /** An outlet put on the breaker of a space: on the circuit that is on record there, or a new one of which no more is known. */
-function feedCommands(
-  c: Context,
-  box: Box,
-  space: string,
-  rating: number,
-  poles: 1 | 2,
-  values: Partial<Circuit> = {},
-): Command[] {
+function feedCommands(c: Context, box: Box, space: string, rating: number, poles: 1 | 2): Command[] {
   const { document } = c;
   const panel = panelOf(document);
   const [, digits = '1', half] = SPACE.exec(space) ?? [];
@@ -120,7 +106,6 @@ function feedCommands(
     ordered: 'unknown',
     neutral: box.device.volts !== '250',
     stops: [stopAt(box.id, null)],
-    ...values,
   };
   return [
     ...grow,
@@ -254,15 +239,12 @@ export function findBreaker(c: Context, box: Box, poles: 1 | 2 = 1): readonly (S
         { value: 'again', name: 'Start the flips again' },
         { value: 'elsewhere', name: 'Look for a second panel, GFCI or switch first' },
       ],
-      effects: ({ picks }, { by, at }) =>
+      effects: ({ picks }, signed) =>
         picks.includes('again')
-          ? flipsOf(document)
-              .filter((f) => f.outlets.some((o) => o.boxId === box.id))
-              .map((f) => ({
-                type: 'put' as const,
-                table: 'flips' as const,
-                rows: [{ ...f, id: newId('flip'), by, at, strikes: f.id }],
-              }))
+          ? strikeFlips(
+              standingRows(document.flips).filter((f) => f.outlets.some((o) => o.boxId === box.id)),
+              signed,
+            )
           : [],
     }),
     ...when(!search.contradicted && search.certain === null && search.next !== null, {
@@ -304,6 +286,14 @@ function tone(c: Context, search: BreakerSearch): readonly string[] | null {
   const found = search.possible.filter((s) => parseInt(s) === space);
   return found.length > 0 ? found : null;
 }
+
+/** Flips taken back: they stay on record, struck. */
+export const strikeFlips = (flips: readonly Flip[], { by, at }: Signed): Command[] =>
+  flips.map((f) => ({
+    type: 'put',
+    table: 'flips',
+    rows: [{ ...f, id: newId('flip'), by, at, strikes: f.id }],
+  }));
 
 /** A flip as it goes on record. */
 const flipCommand = (

@@ -1,20 +1,23 @@
 /** The first box of a chain: one box opened at a time, its cables apart, power on to look, off again. */
 import type { Command } from '#core/job/commands.ts';
-import { newId, rows, stopAt } from '#core/job/document.ts';
+import { newId, rows, standingRows, stopAt } from '#core/job/document.ts';
 import type { Circuit, JobDocument, Parting } from '#core/job/schema.ts';
 import { chainOf, type Chain, type Opened, type Tree } from '../chain.ts';
-import type { Context, Step } from '../step.ts';
+import type { Context, Signed, Step } from '../step.ts';
 import { when } from '../step.ts';
 import { changeBox, placed } from './place.ts';
 
 /** Boxes opened on a circuit whose looks stand, oldest first. */
-function partingsOf(document: JobDocument, circuitId: string): Parting[] {
-  const all = rows(document.partings)
-    .filter((p) => p.circuitId === circuitId)
-    .sort((a, b) => a.at.localeCompare(b.at));
-  const struck = new Set(all.flatMap((p) => p.strikes ?? []));
-  return all.filter((p) => p.strikes === null && !struck.has(p.id));
-}
+const partingsOf = (document: JobDocument, circuitId: string): Parting[] =>
+  standingRows(document.partings).filter((p) => p.circuitId === circuitId);
+
+/** Opened boxes taken back: they stay on record, struck. */
+export const strikePartings = (partings: readonly Parting[], { by, at }: Signed): Command[] =>
+  partings.map((p) => ({
+    type: 'put',
+    table: 'partings',
+    rows: [{ ...p, id: newId('parting'), by, at, strikes: p.id }],
+  }));
 
 /** Where the order of a circuit stands by what was opened and counted. */
 export function chainOn(document: JobDocument, circuit: Circuit): Chain {
@@ -134,7 +137,7 @@ export function chainSteps(c: Context): readonly (Step | false | null)[] {
       title: `Open ${box?.name ?? ''}: count its cables`,
       text: `${chain.mayBeFirst.length} may be the first${chain.left === null ? '' : `, ${chain.left} orders are left`}. This box tells most.`,
       why: 'One cable is an end; two pass; three or more branch.',
-      ...(box ? { inside: box } : {}),
+      inside: box,
       met: counted !== null,
       figures: [{ name: 'cables', label: 'Cables', unit: '', min: 1, max: 12 }],
       effects: ({ figures: [f] }) => (box ? [changeBox(box, { cables: Math.round(f?.value ?? 1) })] : []),
@@ -146,7 +149,7 @@ export function chainSteps(c: Context): readonly (Step | false | null)[] {
       why: 'With its cables apart only what comes before this box stays live.',
       caution:
         'Clamp the neutral before it is parted: one that carries another circuit is live once it is open.',
-      ...(box ? { inside: box } : {}),
+      inside: box,
       lines: [
         { text: 'Picture. Splices open, every conductor apart from the others.' },
         { text: 'Each end capped, spread, clear of the box. Nothing loose.' },
@@ -197,14 +200,7 @@ export function chainSteps(c: Context): readonly (Step | false | null)[] {
         { value: 'again', name: 'Forget the openings, start again' },
         { value: 'end', name: 'Leave it open, on record' },
       ],
-      effects: ({ picks }, { by, at }) =>
-        picks.includes('again')
-          ? opened.map((p) => ({
-              type: 'put' as const,
-              table: 'partings' as const,
-              rows: [{ ...p, id: newId('parting'), by, at, strikes: p.id }],
-            }))
-          : [],
+      effects: ({ picks }, signed) => (picks.includes('again') ? strikePartings(opened, signed) : []),
     }),
     ...when(chain.first !== null && circuit.stops.length > 1 && c.log.has('chain-boxes'), {
       kind: 'ask',

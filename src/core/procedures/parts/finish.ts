@@ -59,6 +59,9 @@ export function record(c: Context, more: readonly Line[] = []): Step {
     title: 'On record',
     text: apprentice ? `${by} works as an apprentice: somebody licensed countersigns.` : undefined,
     why: 'The next one at this door, an inspector or a buyer reads it.',
-    lines: [...more, ...recordLines(c)],
+    // Judging every reading is for the page that shows it, not for each look at what comes next.
+    get lines() {
+      return [...more, ...recordLines(c)];
+    },
   };
 }

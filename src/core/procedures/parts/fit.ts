@@ -1,13 +1,13 @@
 /** What has to be fitted at an outlet now, by 406.4(D) and what is there: the choices, with what each brings and costs. */
-import { decisionOn, type Decision } from '#core/code/decisions.ts';
+import { decisionOn, decisionsFor, type Decision } from '#core/code/decisions.ts';
 import { contentsOf, roomOf } from '#core/boxes/contents.ts';
 import { fillOf } from '#core/boxes/fill.ts';
-import { exposureOf } from '#core/tables/areas.ts';
+import { weatheredAt } from '#core/layout/placement.ts';
 import type { Command } from '#core/job/commands.ts';
 import type { Box, Circuit, Device } from '#core/job/schema.ts';
 import { breakerPrice, priceBookOf } from '#core/panel/prices.ts';
 import type { Choice, Context, Line, Step } from '../step.ts';
-import { changeBox } from './place.ts';
+import { changeBox, workedOn } from './place.ts';
 
 /** A plain receptacle, for which the price book has no line, dollars. */
 const PLAIN_DEVICE_PRICE = 4;
@@ -16,15 +16,14 @@ const isAsked = (d: Decision | null): boolean => d?.asked === 'required' || d?.a
 
 /** The device as it would be fitted: today’s tamper- and weather-resistance come with every replacement. */
 function deviceOf(c: Context, box: Box, kind: Device['kind']): Device {
-  const area = c.document.areas[box.areaId]!;
-  const exposed = exposureOf(area);
+  const { weatherResistant, cover } = weatheredAt(c.document.areas[box.areaId]!);
   const small = box.device.rating <= 20;
   return {
     ...box.device,
     kind,
     tamperResistant: kind !== 'two-slot' && small,
-    weatherResistant: exposed !== 'dry' && small,
-    cover: exposed === 'wet' ? 'in-use' : exposed === 'damp' ? 'weatherproof' : 'indoor',
+    weatherResistant: weatherResistant && small,
+    cover,
   };
 }
 
@@ -274,7 +273,7 @@ const LEFT_AS_IT_IS: Choice = {
 
 /** The choices at an outlet that is replaced, the fitting ones first; none that the code does not allow is left out silently. */
 export function fittings(c: Context, from: Box): Choice[] {
-  const box: Box = { ...from, status: from.status === 'new' ? 'new' : 'replace' };
+  const box: Box = { ...from, status: workedOn(from) };
   const gfci = isAsked(decisionOn('gfci', c.view, box));
   const afci = isAsked(decisionOn('afci', c.view, box));
   const bare = box.grounding !== 'grounded';
@@ -344,8 +343,7 @@ function partsOf({ device }: Box, value: string): string[] {
 
 /** How the job stands once a choice is carried out. */
 export function fitCommands(c: Context, from: Box, value: string): Command[] {
-  const status = from.status === 'new' ? 'new' : 'replace';
-  const fitted = CHOICES.find((k) => k.value === value)?.fit(c, { ...from, status });
+  const fitted = CHOICES.find((k) => k.value === value)?.fit(c, { ...from, status: workedOn(from) });
   if (!fitted) return [];
   return [
     changeBox(fitted.box, {}),
@@ -355,21 +353,22 @@ export function fitCommands(c: Context, from: Box, value: string): Command[] {
   ];
 }
 
+const ASKED: Record<Decision['asked'], string> = {
+  required: 'asked for',
+  'not-required': 'not asked for',
+  existing: 'not yet',
+  'not-known': 'not judged',
+  'not-judged': 'not judged',
+};
+
 /** What is asked for at this outlet once it is replaced, with the sections. */
 const askedLines = (c: Context, from: Box): Line[] => {
-  const box: Box = { ...from, status: from.status === 'new' ? 'new' : 'replace' };
-  return (['gfci', 'afci', 'tamper-resistant', 'weather-resistant'] as const).flatMap((topic): Line[] => {
-    const d = decisionOn(topic, c.view, box);
-    if (!d) return [];
-    const words = {
-      required: 'asked for',
-      'not-required': 'not asked for',
-      existing: 'not yet',
-      'not-known': 'not judged',
-      'not-judged': 'not judged',
-    };
-    return [{ text: `${topic.toUpperCase()}: ${words[d.asked]}`, because: d.reason, section: d.section }];
-  });
+  const box: Box = { ...from, status: workedOn(from) };
+  return decisionsFor(c.view, box).map(({ topic, asked, reason, section }) => ({
+    text: `${topic.toUpperCase()}: ${ASKED[asked]}`,
+    because: reason,
+    section,
+  }));
 };
 
 /** The choice of what to fit. */

@@ -1,6 +1,6 @@
 /** A panel with its main off and its bus read dead, and the main back on after the work. */
 import { panelCaution } from '#core/records/sources.ts';
-import { DEAD_VOLTS } from '#core/records/acts.ts';
+import { DEAD_VOLTS, isLive } from '#core/records/acts.ts';
 import { measure, volts, work, type Answer, type Context, type Step } from '../step.ts';
 import { panelOf } from './breaker.ts';
 
@@ -13,7 +13,7 @@ function problem({ figures }: Answer): string | null {
   const of = (name: string) => figures.find((f) => f.name === name)?.value;
   for (const name of ['before', 'after']) {
     const proved = of(name);
-    if (proved === undefined || proved < 100 || proved > 140)
+    if (proved === undefined || !isLive(proved))
       return `Tester ${name}: expected 100 to 140 V on a known live source; else it proves nothing`;
   }
   const live = PAIRS.find((p) => (of(p) ?? Infinity) > DEAD_VOLTS);

@@ -1,6 +1,6 @@
 /** Which outlet it is: one on record, or a room by its kind and a few words. */
 import type { Command } from '#core/job/commands.ts';
-import { newId, NO_WATER_NEAR, rows } from '#core/job/document.ts';
+import { newId, NO_WATER_NEAR, NOTHING_FOUND, PLAIN_NAMEPLATE, rows } from '#core/job/document.ts';
 import {
   AREA_KINDS,
   type Area,
@@ -34,6 +34,9 @@ export const changeBox = (box: Box, values: Partial<Box>): Command => ({
   table: 'boxes',
   rows: [{ ...box, ...values }],
 });
+
+/** Work on an outlet that is there makes it a replacement. */
+export const workedOn = ({ status }: Box): Box['status'] => (status === 'new' ? 'new' : 'replace');
 
 /** Rooms that calls come from, the usual first. */
 export const ROOMS: readonly AreaKind[] = [
@@ -163,12 +166,7 @@ export function signs(c: Context): readonly (Step | false | null)[] {
       exits: [{ value: 'none', name: 'That is all of it' }],
       effects: ({ picks }) => {
         const found = signOptions.flatMap((o) => (o.sign && picks.includes(o.value) ? [o.sign] : []));
-        const before = box.found ?? {
-          signs: [],
-          boxMaterial: 'unknown' as const,
-          boxVolume: null,
-          deviceAge: null,
-        };
+        const before = box.found ?? NOTHING_FOUND;
         const old = picks.includes('two-slot');
         return [
           ...(picks.includes('counter')
@@ -214,13 +212,7 @@ export function servedCommands(
   const known = c.document.fixtures[box.serves ?? ''];
   const fixture: Fixture = {
     ...(known ?? fixtureIn(c, area, kind, { status: 'existing' })),
-    nameplate: {
-      ...nameplate,
-      minimumAmpacity: null,
-      maximumBreaker: null,
-      horsepower: null,
-      continuous: false,
-    },
+    nameplate: { ...PLAIN_NAMEPLATE, ...nameplate },
   };
   const { id } = fixture;
   return [

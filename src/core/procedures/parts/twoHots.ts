@@ -22,7 +22,7 @@ export const legs = (c: Context, neutral = true): readonly (Step | false | null)
           ]
         : []),
     ],
-    { ...(c.circuit ? { live: c.circuit } : {}), caution: 'Face on, probes only.' },
+    { live: c.circuit, caution: 'Face on, probes only.' },
   ),
   ...when(
     c.log.has('legs'),
@@ -39,17 +39,16 @@ const near = (v: number | null, target: number, within: number): boolean =>
 /** What the pairs say. */
 export function legsWords({ log }: Context): string {
   const of = (name: string) => log.figure('legs', name);
-  const [xy, xg, yg, xn, yn, ng] = ['xy', 'xg', 'yg', 'xn', 'yn', 'ng'].map(of) as (number | null)[];
-  if (near(xg ?? null, 120, 12) && near(yg ?? null, 120, 12) && (xy ?? 0) < 20)
-    return 'Both hots are on one leg';
-  if (!near(xg ?? null, 120, 12) && !near(yg ?? null, 120, 12))
-    return 'No hot arrives, or there is no ground';
-  if (!near(xg ?? null, 120, 12) || !near(yg ?? null, 120, 12)) return 'One hot is missing or weak';
-  if (xn !== null && yn !== null && (!near(xn ?? null, 120, 12) || !near(yn ?? null, 120, 12)))
+  const [xy, xg, yg] = [of('xy'), of('xg'), of('yg')];
+  const [xn, yn, ng] = [of('xn'), of('yn'), of('ng')];
+  if (near(xg, 120, 12) && near(yg, 120, 12) && (xy ?? 0) < 20) return 'Both hots are on one leg';
+  if (!near(xg, 120, 12) && !near(yg, 120, 12)) return 'No hot arrives, or there is no ground';
+  if (!near(xg, 120, 12) || !near(yg, 120, 12)) return 'One hot is missing or weak';
+  if (xn !== null && yn !== null && (!near(xn, 120, 12) || !near(yn, 120, 12)))
     return 'The neutral is open or floats: off now';
   if ((ng ?? 0) > 5) return 'The neutral carries a fault or a bad joint';
-  if (near(xy ?? null, 208, 8)) return 'In order, on a 208 V service: heat is a quarter less';
-  return near(xy ?? null, 240, 14) ? 'In order' : 'Hot to hot is off: read it again';
+  if (near(xy, 208, 8)) return 'In order, on a 208 V service: heat is a quarter less';
+  return near(xy, 240, 14) ? 'In order' : 'Hot to hot is off: read it again';
 }
 
 /** Volts with and without a load of measured amps; the drop with its amps beside each percent. */
@@ -66,7 +65,7 @@ export const loadTest = (c: Context, box: Box, nominal: 120 | 240): readonly (St
     ],
     {
       text: 'A heater or the appliance itself, clamped: never the amps of its nameplate.',
-      ...(c.circuit ? { live: c.circuit } : {}),
+      live: c.circuit,
       cannot: 'Nothing to load it with: written down as not loaded',
     },
   ),

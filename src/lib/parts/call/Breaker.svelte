@@ -31,7 +31,7 @@
     return null;
   }}
 />
-<p><strong>Amperes on its handle</strong>{step.box ? ` · ${step.box.name}` : ''}</p>
+<p><strong>Amperes on its handle</strong> · {step.box.name}</p>
 <div class="keys">
   {#each USUAL as rating (rating)}<Act kind="main" big onclick={() => take(rating)}>{rating} A</Act>{/each}
 </div>

@@ -4,8 +4,8 @@
   import { devicesOn } from '#core/records/deviceTests.ts';
   import { today } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
-  import Field from '../Field.svelte';
   import DeviceForm from '../prove/DeviceForm.svelte';
+  import LeaveOut from './LeaveOut.svelte';
 
   interface Props {
     step: StepOf<'test'>;
@@ -22,17 +22,4 @@
 </script>
 
 {#if device}<DeviceForm {device} {by} />{:else}<p>No such device is on record here.</p>{/if}
-<details>
-  <summary>Cannot be tested</summary>
-  <Field
-    label="Why not"
-    value=""
-    clears
-    hint="Enter leaves it out, on record"
-    commit={(note) => {
-      if (note.trim() === '') return 'expected why it is left out';
-      answer({ picks: ['skip'], note });
-      return null;
-    }}
-  />
-</details>
+<LeaveOut what="tested" {answer} />

@@ -22,6 +22,7 @@
     off: { space: string; at: number } | null;
     left: string[];
   }
+  const FRESH: Kept = { start: null, stamps: [], off: null, left: [] };
   // One step on screen at a time: what was stamped is of this call and outlet.
   // svelte-ignore state_referenced_locally
   const key = `hekto-sweep-${session.jobId}-${step.watch.id}`;
@@ -32,7 +33,7 @@
     } catch {
       // What cannot be read is begun again.
     }
-    return { start: null, stamps: [], off: null, left: [] };
+    return FRESH;
   }
   let sweep = $state.raw<Kept>(kept());
   const keep = (values: Partial<Kept>) => {
@@ -80,8 +81,7 @@
     <li>Both phones in your hands: Start on both at the same moment.</li>
     <li>Here then each breaker by itself: off, three seconds, on.</li>
   </ol>
-  <Act big kind="main" onclick={() => keep({ start: Date.now(), stamps: [], off: null, left: [] })}>Start</Act
-  >
+  <Act big kind="main" onclick={() => keep({ ...FRESH, start: Date.now() })}>Start</Act>
   <Act onclick={() => answer({ picks: ['by-hand'] })}>Without the other phone</Act>
 {:else}
   {#if sweep.off}
@@ -110,7 +110,7 @@
     <Scan take={(code) => void take(code)} />
   {/if}
   {#if said}<p class="wrong" role="alert">{said}</p>{/if}
-  <Act onclick={() => keep({ start: null, stamps: [], off: null, left: [] })}>Start again</Act>
+  <Act onclick={() => keep(FRESH)}>Start again</Act>
 {/if}
 
 <style>

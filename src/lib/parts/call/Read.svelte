@@ -1,8 +1,8 @@
 <script lang="ts">
   import type { Answer, StepOf } from '#core/procedures/step.ts';
   import { useSession } from '../../store/session.svelte.ts';
-  import Field from '../Field.svelte';
   import ReadingForm from '../prove/ReadingForm.svelte';
+  import LeaveOut from './LeaveOut.svelte';
 
   interface Props {
     step: StepOf<'read'>;
@@ -21,17 +21,4 @@
 </script>
 
 <ReadingForm box={step.box} {areaName} {circuit} {by} bind:stage bind:half fixed />
-<details>
-  <summary>Cannot be read</summary>
-  <Field
-    label="Why not"
-    value=""
-    clears
-    hint="Enter leaves it out, on record"
-    commit={(note) => {
-      if (note.trim() === '') return 'expected why it is left out';
-      answer({ picks: ['skip'], note });
-      return null;
-    }}
-  />
-</details>
+<LeaveOut what="read" {answer} />

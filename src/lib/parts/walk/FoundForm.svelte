@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { NOTHING_FOUND } from '#core/job/document.ts';
   import { stopOf } from '#core/circuits/run.ts';
   import { SIGNS, type Area, type Box, type Found, type Reading } from '#core/job/schema.ts';
   import { lastPerson, rememberPerson } from '../../readings.ts';
@@ -14,10 +15,8 @@
 
   let { box, area }: { box: Box; area: Area } = $props();
 
-  const NOTHING: Found = { signs: [], boxMaterial: 'unknown', boxVolume: null, deviceAge: null };
-
   const session = useSession();
-  const found = $derived(box.found ?? NOTHING);
+  const found = $derived(box.found ?? NOTHING_FOUND);
   const put = (values: Partial<Box>) =>
     session.attempt({ type: 'put', table: 'boxes', rows: [{ ...box, ...values }] });
   const record = (values: Partial<Found>) => put({ found: { ...found, ...values } });
