@@ -129,7 +129,8 @@ export function bridges(
       continue;
     }
     if (by === 'face') {
-      found.faces.push(layout.branch(a, b, reset || use.old?.has(at) ? JOINT_OHMS : OPEN_OHMS));
+      const joined = (reset && !thrown) || use.old?.has(at);
+      found.faces.push(layout.branch(a, b, joined ? JOINT_OHMS : OPEN_OHMS));
       continue;
     }
     const closed = by === 'contact' ? !thrown && reset : by.includes(thrown ? 1 : 0);

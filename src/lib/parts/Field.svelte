@@ -47,6 +47,18 @@
     problem = (await commit(text)) ?? '';
     if (problem === '') draft = null;
   }
+
+  /** Ends when everything added before was taken: each is added to what the one before left. */
+  let taken: Promise<unknown> = Promise.resolve();
+  /** Empty at once, so that the next one can be typed while this one is stored; back here if it was refused. */
+  function add(text: string) {
+    draft = null;
+    taken = taken.then(async () => {
+      const refused = (await commit(text)) ?? '';
+      problem = refused;
+      if (refused !== '') draft ??= text;
+    });
+  }
 </script>
 
 <div class="field" class:big>
@@ -64,11 +76,17 @@
       ? 'border-2 border-(--bad)'
       : ''}"
     oninput={(e) => (draft = typed(e))}
-    onchange={(e) => void take(typed(e))}
+    onchange={(e) => {
+      const text = typed(e);
+      if (!clears) void take(text);
+      else if (text !== '') add(text);
+    }}
     onkeydown={(e) => {
       if (e.key === 'Enter' && clears) {
         e.preventDefault();
-        void take(typed(e));
+        const input = e.currentTarget as HTMLInputElement;
+        add(input.value);
+        input.value = '';
       } else if (e.key === 'Escape' && draft !== null) {
         e.stopPropagation();
         draft = null;
