@@ -93,7 +93,7 @@ export function circuitOf(
   return { runs, wiring: faulty(withHouse, faultList, '--faults'), touched: touched ?? null };
 }
 
-function circuitNamed(document: JobDocument, name: string | undefined, option: string): Circuit {
+export function circuitNamed(document: JobDocument, name: string | undefined, option: string): Circuit {
   const circuits = circuitsInOrder(document);
   const byId = circuits.filter((c) => c.id === name);
   const fits = byId.length > 0 ? byId : circuits.filter((c) => c.name === name);

@@ -6,6 +6,7 @@ import { summarize } from '#core/code/summary.ts';
 import { BAD_INPUT, CLEAN, FINDINGS, oneFile, parsed, print, read } from './input.ts';
 import { runBox } from './box.ts';
 import { runCover } from './cover.ts';
+import { runDiagnose } from './diagnose.ts';
 import { runExport } from './export.ts';
 import { runFill } from './fill.ts';
 import { runLoad } from './load.ts';
@@ -27,6 +28,8 @@ const USAGE = `hekto: plans and checks house wiring
   hekto plan FILE [options]   plan a job's circuits: JSON out; --job writes the whole job file instead
   hekto solve FILE --circuit NAME [options]
                               the voltages of a circuit's network, or its netlist
+  hekto diagnose FILE --circuit NAME [--findings FILE]
+                              what is the matter, and what to measure next: JSON in, JSON out
   hekto export FILE --spice --circuit NAME | --readings | --measurements | --calendar
                               a netlist, the readings as CSV, tests as iCalendar
 
@@ -60,6 +63,7 @@ const COMMANDS = new Map<string | undefined, (args: string[]) => number | Promis
     load: runLoad,
     plan: runPlan,
     solve: runSolve,
+    diagnose: runDiagnose,
     export: runExport,
   }),
 );

@@ -91,9 +91,12 @@ export interface Use {
   amps: ReadonlyMap<number, number>;
   /** What else draws current. */
   loads?: readonly Load[];
-  /** Switches that are thrown from the position in which the load is on, and protecting devices that have tripped, by stop. */
+  /**
+   * Switches that are thrown from the position in which the load is on, and protecting devices that have tripped, by stop;
+   * the face of one that tripped is parted too.
+   */
   open: ReadonlySet<number>;
-  /** Protecting devices that have not reset: their faces are parted as well. */
+  /** Protecting devices that do not reset. */
   notReset?: ReadonlySet<number>;
   /** Devices made before 2006, by stop: their faces stay joined to their load side whatever the contacts do. */
   old?: ReadonlySet<number>;

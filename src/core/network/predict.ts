@@ -169,31 +169,33 @@ export class Predictor {
     this.firstAt = fault;
   }
 
-  /** Volts on each probe’s meter as the network is. */
-  readings(into: Float64Array): void {
+  /** Volts on each probe’s meter as the network is; `ohms` gets the impedance between its nodes without the meter. */
+  readings(into: Float64Array, ohms?: Float64Array): void {
     const { volts, impedance, meter } = this;
-    for (let p = 0; p < meter.length; p++)
+    for (let p = 0; p < meter.length; p++) {
       into[p] = loaded(volts.re[p]!, volts.im[p]!, impedance.re[p]!, impedance.im[p]!, meter[p]!);
+      if (ohms) ohms[p] = Math.hypot(impedance.re[p]!, impedance.im[p]!);
+    }
   }
 
   /**
    * Volts on each probe’s meter with one more fault than there is. Two that lie so that too few digits would be left get a
-   * factorization of their own.
+   * factorization of their own. `ohms` gets the impedances, as in `readings`.
    * @returns false when both change one branch: one joint is not open and poor at once
    * @throws when that makes more than there may be
    */
-  with(fault: number, into: Float64Array): boolean {
+  with(fault: number, into: Float64Array, ohms?: Float64Array): boolean {
     const { responses, probeAt, volts, impedance, sends, meter, first, kernel } = this;
     const change = this.changes[fault]!;
     if (first.rank > 0 && this.most === 1) throw new Error('This predicts one fault at a time');
     if (sharesBranch(first, change)) return false;
     const left = kernel.of(responses, this.between[fault]!, change, first, this.firstKernel);
     if (left <= LEAST_LEFT) {
-      this.factored(fault, into);
+      this.factored(fault, into, ohms);
       return true;
     }
     if (change.rank === 1 && first.rank === 0) {
-      this.withOne(change, into);
+      this.withOne(change, into, ohms);
       return true;
     }
     const { re, im, count } = responses;
@@ -240,12 +242,13 @@ export class Predictor {
         zi -= ar * si + ai * sr;
       }
       into[p] = loaded(vr, vi, zr, zi, meter[p]!);
+      if (ohms) ohms[p] = Math.hypot(zr, zi);
     }
     return true;
   }
 
   /** As `with`, from the network with both faults in it. */
-  private factored(fault: number, into: Float64Array): void {
+  private factored(fault: number, into: Float64Array, impedances?: Float64Array): void {
     const { wiring, hertz, probes, faults, firstAt } = this;
     const both = firstAt === null ? [faults[fault]!] : [faults[firstAt]!, faults[fault]!];
     const network = withFaults(wiring, both);
@@ -268,19 +271,15 @@ export class Predictor {
         node === EARTH ? 0 : list[4 * factors.step[node]! + r]!;
       here.forEach(({ a, b, ohms }, r) => {
         const [x, y] = [voltages.at(a), voltages.at(b)];
-        into[p + r] = loaded(
-          x.re - y.re,
-          x.im - y.im,
-          at(zr, a, r) - at(zr, b, r),
-          at(zi, a, r) - at(zi, b, r),
-          1 / ohms,
-        );
+        const [re, im] = [at(zr, a, r) - at(zr, b, r), at(zi, a, r) - at(zi, b, r)];
+        into[p + r] = loaded(x.re - y.re, x.im - y.im, re, im, 1 / ohms);
+        if (impedances) impedances[p + r] = Math.hypot(re, im);
       });
     }
   }
 
   /** As `with`, for one branch in the sound network. */
-  private withOne({ edges, scale }: Change, into: Float64Array): void {
+  private withOne({ edges, scale }: Change, into: Float64Array, ohms?: Float64Array): void {
     const { responses, probeAt, volts, impedance, meter, kernel } = this;
     const { re, im, count } = responses;
     const edge = edges[0]!;
@@ -295,13 +294,16 @@ export class Predictor {
       const ai = im[at]!;
       const sr = kr * ar - ki * ai;
       const si = kr * ai + ki * ar;
+      const zr = impedance.re[p]! - (ar * sr - ai * si);
+      const zi = impedance.im[p]! - (ar * si + ai * sr);
       into[p] = loaded(
         volts.re[p]! - (ar * sentRe - ai * sentIm),
         volts.im[p]! - (ar * sentIm + ai * sentRe),
-        impedance.re[p]! - (ar * sr - ai * si),
-        impedance.im[p]! - (ar * si + ai * sr),
+        zr,
+        zi,
         meter[p]!,
       );
+      if (ohms) ohms[p] = Math.hypot(zr, zi);
     }
   }
 }

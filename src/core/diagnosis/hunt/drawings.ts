@@ -1,0 +1,159 @@
+/** Other orders of a circuit: what good and bad outlets say that the drawn one cannot be, and what may be instead. */
+import { buildRun, type Run } from '#core/circuits/run.ts';
+import type { Evidence, Finding } from './evidence.ts';
+import type { Ground } from './predictions.ts';
+
+/** A circuit as it may be wired, with the position of each stop as drawn. */
+export interface Drawing {
+  ground: Ground;
+  /** What is other than drawn, in words; empty as drawn. */
+  differs: string;
+  /** By stop as drawn. */
+  stopOf: readonly number[];
+  /** How likely it is before anything is seen. */
+  share: number;
+}
+
+/** How often a drawing that somebody saw is wrong; and where nobody saw the order. */
+const WRONG = { seen: 0.06, unseen: 0.6 } as const;
+const MOST = 5;
+
+/** The circuit with other feeders, by stop; −1 is the panel. */
+function rewired({ document, run }: Ground, feeders: readonly number[]): Run {
+  const order: number[] = [];
+  const placed = new Set([-1]);
+  while (order.length < feeders.length) {
+    const next = feeders.findIndex((f, i) => placed.has(f) && !placed.has(i));
+    if (next < 0) break;
+    placed.add(next);
+    order.push(next);
+  }
+  const stops = order.map((i) => {
+    const { stop, feeder } = run.stops[i]!;
+    const from = feeders[i]! < 0 ? null : run.stops[feeders[i]!]!.box.id;
+    return feeders[i] === feeder ? stop : { ...stop, from, measured: null };
+  });
+  return buildRun(document, { ...run.circuit, stops });
+}
+
+const drawingOf = (ground: Ground, feeders: readonly number[], differs: string, share: number): Drawing => {
+  const run = rewired(ground, feeders);
+  const at = new Map(run.stops.map((s, i) => [s.box.id, i]));
+  return {
+    ground: { ...ground, run },
+    differs,
+    stopOf: ground.run.stops.map((s) => at.get(s.box.id) ?? -1),
+    share,
+  };
+};
+
+/** Whether a finding says that an outlet is fed well, or badly; null where it says neither. */
+function goodness(finding: Finding): { stop: number; good: boolean } | null {
+  switch (finding.kind) {
+    case 'volts': {
+      const { hotNeutral } = finding.volts;
+      if (hotNeutral === null) return null;
+      return { stop: finding.stop, good: hotNeutral > 100 && hotNeutral < 132 };
+    }
+    case 'lamps':
+      return { stop: finding.stop, good: finding.lamps[0] };
+    case 'works':
+      return { stop: finding.stop, good: finding.does === 'works' };
+    default:
+      return null;
+  }
+}
+
+/** As drawn, and what else it may be by what was seen. */
+export function drawingsOf(ground: Ground, evidence: readonly Evidence[]): Drawing[] {
+  const { run } = ground;
+  const seen = run.circuit.ordered === 'yes';
+  const feeders =
+    seen || run.stops.some((s) => s.feeder >= 0)
+      ? run.stops.map((s) => s.feeder)
+      : run.stops.map((_, i) => i - 1);
+  const wrong = seen ? WRONG.seen : WRONG.unseen;
+  const good = new Set<number>();
+  const bad = new Set<number>();
+  for (const { finding } of evidence) {
+    const told = goodness(finding);
+    if (told) (told.good ? good : bad).add(told.stop);
+  }
+  const others: { feeders: number[]; differs: string }[] = [];
+  const add = (list: number[], differs: string) => {
+    const key = list.join();
+    if (key !== feeders.join() && others.every((o) => o.feeders.join() !== key))
+      others.push({ feeders: list, differs });
+  };
+  const nameOf = (stop: number) => (stop < 0 ? 'the panel' : run.stops[stop]!.box.name);
+  const above = (stop: number): number[] => {
+    const list: number[] = [];
+    for (let at = feeders[stop]!; at >= 0; at = feeders[at]!) list.push(at);
+    return list;
+  };
+  // Good outlets drawn after a bad one: all of them are fed before it.
+  const misplaced = [...good].filter((g) => above(g).some((a) => bad.has(a)));
+  if (misplaced.length > 0) {
+    const moved = [...feeders];
+    const names: string[] = [];
+    for (const g of misplaced) {
+      const path = above(g);
+      const first = path.filter((a) => bad.has(a)).at(-1)!;
+      // What hung on it stays where it was, unless it is good too.
+      moved.forEach((f, i) => {
+        if (f === g && !good.has(i)) moved[i] = feeders[g]!;
+      });
+      let to = feeders[first]!;
+      while (to >= 0 && bad.has(to)) to = feeders[to]!;
+      moved[g] = to;
+      names.push(nameOf(g));
+    }
+    add(
+      moved,
+      `${names.join(', ')} ${names.length > 1 ? 'are' : 'is'} fed before ${nameOf(
+        above(misplaced[0]!)
+          .filter((a) => bad.has(a))
+          .at(-1)!,
+      )}`,
+    );
+    // Or each bad one before them hangs on a branch of its own.
+    const leaves = [...new Set(misplaced.flatMap((g) => above(g).filter((a) => bad.has(a))))];
+    const branched = [...feeders];
+    for (const leaf of leaves)
+      branched.forEach((f, i) => {
+        if (f === leaf && !bad.has(i)) branched[i] = branched[leaf]!;
+      });
+    add(
+      branched,
+      `${leaves.map(nameOf).join(', ')} ${leaves.length > 1 ? 'hang' : 'hangs'} on a branch of ${leaves.length > 1 ? 'their' : 'its'} own`,
+    );
+  }
+  // Bad ones before which nothing bad stands, more than one: they may be fed one by the other.
+  const heads = [...bad].filter((b) => !above(b).some((a) => bad.has(a)));
+  if (heads.length > 1)
+    for (const head of heads.slice(0, 2)) {
+      const moved = [...feeders];
+      for (const other of heads) if (other !== head && !above(head).includes(other)) moved[other] = head;
+      add(
+        moved,
+        `${heads
+          .filter((h) => h !== head)
+          .map(nameOf)
+          .join(', ')} ${heads.length > 2 ? 'are' : 'is'} fed from ${nameOf(head)}`,
+      );
+    }
+  const list = others.filter(({ feeders: f }) => isTree(f)).slice(0, MOST);
+  const drawn = drawingOf(ground, feeders, '', list.length === 0 ? 1 : 1 - wrong);
+  return [drawn, ...list.map((o) => drawingOf(ground, o.feeders, o.differs, wrong / list.length))];
+}
+
+function isTree(feeders: readonly number[]): boolean {
+  return feeders.every((_, start) => {
+    const met = new Set<number>();
+    for (let at = start; at >= 0; at = feeders[at]!) {
+      if (met.has(at)) return false;
+      met.add(at);
+    }
+    return true;
+  });
+}

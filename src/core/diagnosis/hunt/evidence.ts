@@ -1,0 +1,70 @@
+/** What was seen, measured or told, by stop of the circuit: the whole of what a diagnosis goes by. Missing is missing. */
+import type { CauseKind } from './kinds.ts';
+
+/** Pairs of slots that are read. */
+export const PAIRS = ['hotNeutral', 'hotGround', 'neutralGround', 'hotHot'] as const;
+export type Pair = (typeof PAIRS)[number];
+
+export const DOES_BREAKER = ['holds', 'trips at once', 'trips later'] as const;
+export const DOES_DEVICE = ['resets', 'does not reset', 'resets and trips'] as const;
+export const SIGNS_SEEN = ['heat', 'scorch', 'buzz', 'smell'] as const;
+export const ELSEWHERE = ['fine', 'some dim, some bright', 'some dead', 'all dim'] as const;
+export const WORKS = ['works', 'dead', 'dim', 'comes and goes'] as const;
+
+export type Finding =
+  /** Volts at the slots, with so many amperes put on there, on a meter of so many ohms; null where it was not read. */
+  | {
+      kind: 'volts';
+      stop: number;
+      volts: Readonly<Record<Pair, number | null>>;
+      /** Ground slot to a proven ground. */
+      reference: number | null;
+      amps: number;
+      meterOhms: number;
+    }
+  /** Three lamps, hot–neutral, hot–ground, neutral–ground: lit or dark; dim counts as dark. */
+  | { kind: 'lamps'; stop: number; lamps: readonly [boolean, boolean, boolean] }
+  /** What is usually plugged in or wired there. */
+  | { kind: 'works'; stop: number; does: (typeof WORKS)[number] }
+  /** Somebody felt a shock or a tingle at what is plugged in. */
+  | { kind: 'shock'; stop: number }
+  /** The breaker, reset once; minutes and amperes where it opens later. */
+  | {
+      kind: 'breaker';
+      does: (typeof DOES_BREAKER)[number];
+      unplugged: boolean;
+      minutes: number | null;
+      amps: number | null;
+    }
+  /** A device that protects, reset once with what follows on it. */
+  | { kind: 'device'; stop: number; does: (typeof DOES_DEVICE)[number] }
+  /** Ohms between slots of the dead circuit, loads unplugged; Infinity where the meter shows over. */
+  | { kind: 'ohms'; stop: number; pair: 'hotNeutral' | 'hotGround' | 'neutralGround'; ohms: number }
+  /** The box was opened and every joint looked at and tugged. */
+  | { kind: 'opened'; stop: number; found: readonly CauseKind[] }
+  /** What goes on from a box was parted there, and the breaker reset or the dead part read: what is amiss is before, or beyond. */
+  | { kind: 'parted'; stop: number; amiss: 'before' | 'beyond' }
+  /** Volts of both legs at the panel, loads on. */
+  | { kind: 'legs'; a: number; b: number }
+  | { kind: 'sign'; stop: number; sign: (typeof SIGNS_SEEN)[number] }
+  /** The rest of the house. */
+  | { kind: 'elsewhere'; does: (typeof ELSEWHERE)[number] }
+  /** The appliance tried on another circuit that was read good. */
+  | { kind: 'appliance'; fails: boolean }
+  /** It began after work there; null where nobody knows where. */
+  | { kind: 'work'; stop: number | null }
+  /** It began with rain. */
+  | { kind: 'rain' }
+  /** A tone between two boxes on one conductor of the dead circuit. */
+  | { kind: 'tone'; from: number; to: number; conductor: 'hot' | 'neutral' | 'ground'; heard: boolean }
+  /** What the circuit takes at its breaker, all usual loads on. */
+  | { kind: 'amps'; amps: number };
+export type FindingKind = Finding['kind'];
+
+/** A finding of the circuit as it was then. */
+export interface Evidence {
+  id: string;
+  /** Causes that were mended before it was seen, by the number of repairs done. */
+  after: number;
+  finding: Finding;
+}

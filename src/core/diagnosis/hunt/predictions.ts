@@ -1,0 +1,446 @@
+/**
+ * What every cause would show at every outlet, worked out once for a circuit: volts between slots at two meters and under a
+ * load, volts on a body at the ground slot, ohms of the dead circuit, volts of the legs, amperes at the breaker, and what
+ * opens by itself. A new reading is then looked up.
+ */
+import { actualBoxes } from '#core/boxes/planned.ts';
+import type { Run } from '#core/circuits/run.ts';
+import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
+import type { JobDocument } from '#core/job/schema.ts';
+import type { Fault } from '#core/network/faults.ts';
+import { withFaults } from '#core/network/faults.ts';
+import { BREAKER_OHMS, PERSON_OHMS } from '#core/network/layout.ts';
+import { EARTH, MAINS_HERTZ } from '#core/network/network.ts';
+import type { Use } from '#core/network/places.ts';
+import { Predictor, type Probe } from '#core/network/predict.ts';
+import type { House } from '#core/network/supply.ts';
+import { houseWiring, type HouseStudy, type Wiring } from '#core/network/wiring.ts';
+import { resistor } from '#core/network/read.ts';
+import { CLASS_A } from '#core/protection/sensors.ts';
+import { settle } from '#core/protection/settle.ts';
+import { causesOf, type Cause } from './causes.ts';
+import { PAIRS, type Pair } from './evidence.ts';
+import { scenesOf, type Scene } from './scenes.ts';
+
+/** A circuit in its house: where a hunt is. */
+export interface Ground {
+  document: JobDocument;
+  run: Run;
+  house: House;
+  panel: string;
+  leg: 'A' | 'B';
+}
+
+/** A load that a tester puts on: 10 A at 120 V. */
+export const TEST_OHMS = 12;
+
+/** What is worked out for each stop: a pair of slots on a meter of so many ohms, or a place to earth. */
+const FIELDS = [
+  ...PAIRS.map((pair) => ({ pair, ohms: HIGH_OHMS })),
+  ...PAIRS.map((pair) => ({ pair, ohms: LOW_OHMS })),
+  { pair: 'hotNeutral', ohms: TEST_OHMS },
+  { pair: 'body', ohms: PERSON_OHMS },
+  { pair: 'reference', ohms: LOW_OHMS },
+] as const;
+export const FIELD = {
+  high: 0,
+  low: PAIRS.length,
+  loaded: 2 * PAIRS.length,
+  body: 2 * PAIRS.length + 1,
+  reference: 2 * PAIRS.length + 2,
+  /** Ohms between each pair of slots as they are fed. */
+  ohms: 2 * PAIRS.length + 3,
+} as const;
+export const WIDTH = FIELDS.length + PAIRS.length;
+
+/** From so many ohms on nothing feeds a pair of slots: what it shows is picked up. */
+export const FLOATS = 5e4;
+
+/**
+ * Volts between a pair of slots with a load between hot and neutral there. Hot, neutral and ground are three terminals of a
+ * network: what a current between two of them does to the third follows from the ohms between each pair.
+ * @param read volts and ohms of the fields there, without the load
+ */
+export function underLoad(read: (field: number) => number, pair: Pair, amps: number): number {
+  const [hn, hg, ng] = [0, 1, 2].map((k) => read(FIELD.ohms + k)) as [number, number, number];
+  // A ground that hangs loose is not moved by what flows between the others.
+  const loose = hn < FLOATS && ng > FLOATS;
+  const flows = read(FIELD.high) / (hn + 120 / amps);
+  switch (pair) {
+    case 'hotNeutral':
+      return flows * (120 / amps);
+    case 'hotGround':
+      return loose ? read(FIELD.high + 1) : Math.abs(read(FIELD.high + 1) - (flows * (hn + hg - ng)) / 2);
+    case 'neutralGround':
+      return loose ? read(FIELD.high + 2) : Math.abs(read(FIELD.high + 2) + (flows * (hn + ng - hg)) / 2);
+    case 'hotHot':
+      return read(FIELD.high + 3);
+  }
+}
+const DEAD_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround'] as const;
+
+/** What opens by itself under a cause with nothing plugged in, and with everything. */
+export interface Opens {
+  /** The breaker: at once, after minutes, or not. */
+  breaker: 'at once' | 'later' | 'no';
+  /** A protecting device, by its stop, that opens or does not reset; −1 is a breaker that looks for a difference. */
+  device: number | null;
+  /** Only with something plugged in. */
+  withLoad: boolean;
+  /** Its device does not close at all. */
+  refuses: boolean;
+}
+const NOTHING_OPENS: Opens = { breaker: 'no', device: null, withLoad: false, refuses: false };
+
+/** From this on a breaker opens at once, and in minutes, as multiples of its rating. */
+const AT_ONCE = 5;
+const IN_MINUTES = 1.2;
+
+const studyOf = ({ run, panel, leg }: Ground, use: Use): HouseStudy => ({
+  run,
+  boxes: actualBoxes(run),
+  use,
+  panel,
+  leg,
+});
+
+const wiringIn = (ground: Ground, house: House, use: Use): Wiring =>
+  houseWiring(house, [studyOf(ground, use)], MAINS_HERTZ);
+
+/** The nodes of a field at a stop; null where it has no such slots. */
+function nodesOf(
+  { terminals, panel }: Wiring,
+  stop: number,
+  field: Pair | 'body' | 'reference',
+): [number, number] | null {
+  const { hot, neutral, ground, red } = terminals[stop]!;
+  switch (field) {
+    case 'hotNeutral':
+      return [hot, neutral];
+    case 'hotGround':
+      return [hot, ground];
+    case 'neutralGround':
+      return neutral === ground ? null : [neutral, ground];
+    case 'hotHot':
+      return red === null ? null : [hot, red];
+    case 'body':
+      return [ground, EARTH];
+    case 'reference':
+      return [ground, panel.ground];
+  }
+}
+
+/** Probes of a stop’s fields, and where each goes in a table whose row has the stop at a position. */
+function ask(wiring: Wiring, stop: number, at: number, probes: Probe[], places: number[]): void {
+  FIELDS.forEach(({ pair, ohms }, f) => {
+    const nodes = nodesOf(wiring, stop, pair);
+    if (!nodes) return;
+    probes.push({ a: nodes[0], b: nodes[1], ohms });
+    places.push(at * WIDTH + f);
+  });
+}
+
+/** Puts what the probes of `ask` read into a row of a table; the first fields have their ohms beside them. */
+function put(
+  table: Float32Array,
+  row: number,
+  places: readonly number[],
+  volts: Float64Array,
+  ohms: Float64Array,
+): void {
+  places.forEach((place, p) => {
+    table[row + place] = volts[p]!;
+    const field = place % WIDTH;
+    if (field < PAIRS.length) table[row + place + FIELD.ohms] = ohms[p]!;
+  });
+}
+
+/** Faults of causes, each once, and where the faults of each cause are among them. */
+function faultList(causes: readonly Cause[]): { faults: Fault[]; at: number[][] } {
+  const faults: Fault[] = [];
+  const known = new Map<string, number>();
+  const at = causes.map((cause) =>
+    cause.faults.map((fault) => {
+      const key = JSON.stringify(fault, Object.keys(fault).sort());
+      const found = known.get(key) ?? faults.push(fault) - 1;
+      known.set(key, found);
+      return found;
+    }),
+  );
+  return { faults, at };
+}
+
+/** One scene’s predictor over some places, that answers cause by cause. */
+class Asked {
+  readonly predictor: Predictor;
+  private readonly at: readonly (readonly number[])[];
+  /** @param hertz 0 for what a meter sends by itself */
+  constructor(wiring: Wiring, causes: readonly Cause[], probes: readonly Probe[], hertz: number) {
+    const { faults, at } = faultList(causes);
+    this.at = at;
+    this.predictor = new Predictor(wiring, faults, probes, hertz, 2);
+  }
+  /** Volts of a cause, with another one beside it; false where the two cannot be at once. */
+  read(cause: number, beside: number | null, into: Float64Array, ohms?: Float64Array): boolean {
+    const { predictor } = this;
+    const faults = [...this.at[cause]!, ...(beside === null ? [] : this.at[beside]!)];
+    if (faults.length > 2) return false;
+    if (faults.length === 2) predictor.given(faults[0]!);
+    else predictor.without();
+    const last = faults.at(-1);
+    if (last !== undefined) return predictor.with(last, into, ohms);
+    predictor.readings(into, ohms);
+    return true;
+  }
+}
+
+interface Table {
+  volts: Float32Array;
+  legs: Float32Array;
+  amps: Float32Array;
+  /** Amperes that each guard sees as a difference, by cause. */
+  differences: Float32Array;
+}
+
+/** Ohms of the taps that add up the currents of a guard. */
+const TAP_OHMS = 1e8;
+
+/**
+ * Two nodes for each guard, whose volts between them are the difference current that it sees: the mean of its contacts’ line
+ * sides and of their load sides, each weighed by what its contact conducts.
+ */
+function withSums(wiring: Wiring): { wiring: Wiring; sums: { a: number; b: number; siemens: number }[] } {
+  const nodes = [...wiring.nodes];
+  const branches = [...wiring.branches];
+  const sums = wiring.guards.map(({ senses }, g) => {
+    const [a, b] = [nodes.push(`line of guard ${g}`) - 1, nodes.push(`load of guard ${g}`) - 1];
+    const conducts = senses.map(({ branch }) => wiring.branches[branch]!.conductance);
+    const siemens = conducts.reduce((sum, s) => sum + s, 0);
+    senses.forEach(({ branch }, k) => {
+      const { from, to } = wiring.branches[branch]!;
+      const ohms = (TAP_OHMS * siemens) / conducts[k]!;
+      branches.push(resistor(from, a, ohms), resistor(to, b, ohms));
+    });
+    // One that senses nothing hangs on earth, so that it has volts at all.
+    if (senses.length === 0) branches.push(resistor(a, EARTH, TAP_OHMS), resistor(b, EARTH, TAP_OHMS));
+    return { a, b, siemens };
+  });
+  return { wiring: { ...wiring, nodes, branches }, sums };
+}
+
+export class Predictions {
+  readonly causes: readonly Cause[];
+  readonly scenes: readonly Scene[];
+  /** The circuit with nothing on. */
+  readonly wiring: Wiring;
+  /** By scene: volts by cause, stop and field; not a number where there are no such slots. */
+  readonly volts: readonly Float32Array[];
+  /** By scene: volts of the two legs at the panel by cause. */
+  readonly legs: readonly Float32Array[];
+  /** Amperes through the breaker with nothing plugged in, by cause. */
+  readonly amps: Float32Array;
+  readonly opens: readonly Opens[];
+  /** Stops that hang on a protecting device or on the breaker, the device among them. */
+  readonly behind: ReadonlyMap<number, ReadonlySet<number>>;
+  private deadOhms: Float32Array | null = null;
+  readonly ground: Ground;
+
+  /** @throws when the house has no such panel */
+  constructor(ground: Ground) {
+    this.ground = ground;
+    const { run, house } = ground;
+    this.scenes = scenesOf(run, house);
+    const wirings = this.scenes.map((s) => wiringIn(ground, s.house, { amps: s.amps, open: new Set() }));
+    this.wiring = wirings[0]!;
+    this.causes = causesOf(this.wiring, run);
+    const tables = wirings.map((wiring) => this.table(wiring));
+    this.volts = tables.map((t) => t.volts);
+    this.legs = tables.map((t) => t.legs);
+    this.amps = tables[0]!.amps;
+    this.behind = behindOf(ground);
+    this.opens = this.openings(tables);
+  }
+
+  private table(plain: Wiring): Table {
+    const { causes } = this;
+    const { wiring, sums } = withSums(plain);
+    const stops = wiring.terminals.length;
+    const probes: Probe[] = [];
+    const places: number[] = [];
+    for (let stop = 0; stop < stops; stop++) ask(wiring, stop, stop, probes, places);
+    const { bus, neutral } = wiring.panel;
+    const legsAt = probes.length;
+    probes.push({ a: bus.black, b: neutral, ohms: HIGH_OHMS }, { a: bus.red, b: neutral, ohms: HIGH_OHMS });
+    const contacts = wiring.spots.filter((s) => s.stop === -1 && s.part === 'contact');
+    for (const { branch } of contacts) {
+      const { from, to } = wiring.branches[branch]!;
+      probes.push({ a: from, b: to, ohms: 1e9 });
+    }
+    const sumsAt = probes.length;
+    for (const { a, b } of sums) probes.push({ a, b, ohms: 1e12 });
+    const asked = new Asked(wiring, causes, probes, MAINS_HERTZ);
+    const differences = new Float32Array(causes.length * sums.length);
+    const volts = new Float32Array(causes.length * stops * WIDTH).fill(NaN);
+    const legs = new Float32Array(causes.length * 2);
+    const amps = new Float32Array(causes.length);
+    const [into, ohms] = [new Float64Array(probes.length), new Float64Array(probes.length)];
+    causes.forEach((_, c) => {
+      asked.read(c, null, into, ohms);
+      put(volts, c * stops * WIDTH, places, into, ohms);
+      legs[2 * c] = into[legsAt]!;
+      legs[2 * c + 1] = into[legsAt + 1]!;
+      // An open contact has its volts over no current.
+      amps[c] = Math.max(
+        0,
+        ...contacts.map((_, k) => {
+          const over = into[legsAt + 2 + k]! / BREAKER_OHMS;
+          return over > 2e4 ? 0 : over;
+        }),
+      );
+      sums.forEach(({ siemens }, g) => (differences[c * sums.length + g] = into[sumsAt + g]! * siemens));
+    });
+    return { volts, legs, amps, differences };
+  }
+
+  /** What opens under each cause: by the currents that its devices see; what is fed on LOAD is tried out. */
+  private openings(tables: readonly Table[]): Opens[] {
+    const { causes, behind, ground, wiring } = this;
+    const rating = ground.run.circuit.breaker.rating;
+    const [bare, busy] = [tables[0]!, tables[1]!];
+    // The device nearest to the fault is quickest.
+    const nearest = wiring.guards
+      .map((guard, g) => ({ guard, g, stop: Math.max(-1, guard.stop) }))
+      .filter(({ guard }) => guard.senses.length > 0)
+      .sort((a, b) => behind.get(a.stop)!.size - behind.get(b.stop)!.size);
+    return causes.map((cause, c): Opens => {
+      const [fault] = cause.faults;
+      if (!fault || cause.faults.length > 1) return NOTHING_OPENS;
+      const multiple = bare.amps[c]! / rating;
+      const breaker = multiple >= AT_ONCE ? 'at once' : multiple >= IN_MINUTES ? 'later' : 'no';
+      if (nearest.length === 0 || (fault.kind === 'open' && fault.part === 'contact'))
+        return { ...NOTHING_OPENS, breaker };
+      if (cause.kind === 'line-load') {
+        const { openings } = settle(withFaults(wiring, [fault]), { seconds: 5, edge: 'slow' });
+        const stuck = openings.find((o) => o.why === 'fed on LOAD' && o.stop !== null);
+        if (stuck) return { breaker, device: stuck.stop, withLoad: false, refuses: true };
+      }
+      const stop = 'stop' in fault ? fault.stop : -1;
+      const finds = (table: Table) =>
+        nearest.find(({ g, stop: at }) => {
+          const { guard } = nearest.find((n) => n.g === g)!;
+          const grounded =
+            guard.groundFault && cause.kind === 'neutral-ground' && behind.get(at)!.has(stop) && at !== stop;
+          return (
+            grounded ||
+            (guard.groundFault && table.differences[c * wiring.guards.length + g]! >= CLASS_A.trips)
+          );
+        });
+      const first = finds(bare);
+      const device = first ?? finds(busy);
+      return {
+        breaker,
+        device: device?.stop ?? null,
+        withLoad: first === undefined && device !== undefined,
+        refuses: false,
+      };
+    });
+  }
+
+  /** Volts of a cause at a stop in a scene. */
+  at(scene: number, cause: number, stop: number, field: number): number {
+    return this.volts[scene]![(cause * this.wiring.terminals.length + stop) * WIDTH + field]!;
+  }
+
+  /** Whether an outlet is dead because something before it opened, with what is plugged in or without. */
+  isOff(cause: number, stop: number, loaded: boolean): boolean {
+    const { breaker, device, withLoad } = this.opens[cause]!;
+    if (breaker !== 'no') return true;
+    if (device === null || (withLoad && !loaded)) return false;
+    return device < 0 || (this.behind.get(device)?.has(stop) ?? false);
+  }
+
+  /** Ohms of the dead circuit by cause, stop and pair, loads unplugged. */
+  get ohms(): Float32Array {
+    this.deadOhms ??= this.dead();
+    return this.deadOhms;
+  }
+
+  /** Position in `ohms`. */
+  ohmsAt(cause: number, stop: number, pair: (typeof DEAD_PAIRS)[number]): number {
+    return (cause * this.wiring.terminals.length + stop) * DEAD_PAIRS.length + DEAD_PAIRS.indexOf(pair);
+  }
+
+  private dead(): Float32Array {
+    const { causes, ground } = this;
+    const wiring = wiringIn(ground, this.scenes[0]!.house, { amps: new Map(), open: new Set(), dead: true });
+    const stops = wiring.terminals.length;
+    const probes: Probe[] = [];
+    const places: number[] = [];
+    for (let stop = 0; stop < stops; stop++)
+      DEAD_PAIRS.forEach((pair, k) => {
+        const nodes = nodesOf(wiring, stop, pair);
+        if (!nodes) return;
+        probes.push({ a: nodes[0], b: nodes[1], ohms: HIGH_OHMS });
+        places.push(stop * DEAD_PAIRS.length + k);
+      });
+    const asked = new Asked(wiring, causes, probes, 0);
+    const table = new Float32Array(causes.length * stops * DEAD_PAIRS.length).fill(0);
+    const [into, ohms] = [new Float64Array(probes.length), new Float64Array(probes.length)];
+    causes.forEach((_, c) => {
+      asked.read(c, null, into, ohms);
+      places.forEach((place, p) => (table[c * stops * DEAD_PAIRS.length + place] = ohms[p]!));
+    });
+    return table;
+  }
+
+  /** Volts of pairs of some causes at some stops, scene by scene; the fields in turn. */
+  pairsAt(stops: readonly number[], of: readonly number[], ohmsOf: (cause: number) => number): PairsAt {
+    const among = of.map((c): Cause => {
+      const cause = this.causes[c]!;
+      if (cause.parted === null) return cause;
+      return { ...cause, faults: cause.faults.map((f) => ({ ...f, ohms: ohmsOf(c) }) as Fault) };
+    });
+    const position = new Map(of.map((c, k) => [c, k]));
+    const list = this.scenes.map(({ amps, house }) => {
+      const wiring = wiringIn(this.ground, house, { amps, open: new Set() });
+      const probes: Probe[] = [];
+      const places: number[] = [];
+      stops.forEach((stop, k) => ask(wiring, stop, k, probes, places));
+      return {
+        asked: new Asked(wiring, among, probes, MAINS_HERTZ),
+        places,
+        into: new Float64Array(probes.length),
+        ohms: new Float64Array(probes.length),
+      };
+    });
+    const size = stops.length * WIDTH;
+    return {
+      read: (one, other, out) =>
+        list.every(({ asked, places, into, ohms }, s) => {
+          if (!asked.read(position.get(one)!, position.get(other)!, into, ohms)) return false;
+          out.fill(NaN, s * size, (s + 1) * size);
+          put(out, s * size, places, into, ohms);
+          return true;
+        }),
+    };
+  }
+}
+
+/** Reads two causes at once into a table by scene, stop and field; false where the two cannot be at once. */
+export interface PairsAt {
+  read(one: number, other: number, out: Float32Array): boolean;
+}
+
+/** Which stops hang on which protecting device; on −1, the breaker, all. */
+function behindOf({ run }: Ground): ReadonlyMap<number, ReadonlySet<number>> {
+  const list = new Map<number, ReadonlySet<number>>([[-1, new Set(run.stops.map((_, i) => i))]]);
+  run.stops.forEach(({ box }, guard) => {
+    if (box.device.kind !== 'gfci' && box.device.kind !== 'outlet-afci') return;
+    const behind = new Set([guard]);
+    run.stops.forEach((stop, i) => {
+      if (behind.has(stop.feeder) && !(stop.feeder === guard && stop.stop.side === 'line')) behind.add(i);
+    });
+    list.set(guard, behind);
+  });
+  return list;
+}
