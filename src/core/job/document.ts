@@ -53,6 +53,11 @@ export const DEFAULT_SETTINGS: Settings = {
     landing: 'ground-neutral-hot',
     bond: 'tail',
   },
+  hunt: {
+    licensedOnly: false,
+    learn: false,
+    factors: { pushIn: 4, feedThrough: 1.6, aluminum: 3, heat: 5, outdoors: 2.5, old: 1.8, noGround: 4 },
+  },
 };
 
 /** Fields of a reading that say nothing out of the ordinary. */

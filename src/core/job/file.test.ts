@@ -363,6 +363,14 @@ test('a version 12 file is brought up to date: what it held was a project, looke
   assert.deepEqual([after.calls, after.entries, after.flips, after.people], [{}, {}, {}, {}]);
 });
 
+test('a version 13 file is brought up to date: no faults on record, the usual weights', () => {
+  const text = readFileSync(new URL('../../../tests/files/job-version-13.json', import.meta.url), 'utf8');
+  const after = parseFile(text);
+  assert.deepEqual(after.faults, {});
+  assert.deepEqual(after.job.settings.hunt, DEFAULT_SETTINGS.hunt);
+  assert.ok(Object.keys(after.calls).length >= 0 && Object.keys(after.readings).length > 0);
+});
+
 test('what is not on the plan goes out and comes back: a room without walls, an outlet in words, a circuit known in part', () => {
   const before = studioJob();
   const area = { ...before.areas['area-bedroom']!, walls: [] };

@@ -2,7 +2,7 @@
 import { freeName, lettersOf, nameKey } from './names.ts';
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 13;
+export const VERSION = 14;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -557,6 +557,36 @@ const fromVersion12 = (file: Raw): Raw => ({
   countersigns: [],
 });
 
+/** Version 13 knew no faults found, and nothing of how likely each is. */
+const fromVersion13 = (file: Raw): Raw => {
+  const job = isRaw(file.job) ? file.job : {};
+  const settings = isRaw(job.settings) ? job.settings : {};
+  return {
+    ...file,
+    version: 14,
+    job: {
+      ...job,
+      settings: {
+        ...settings,
+        hunt: {
+          licensedOnly: false,
+          learn: false,
+          factors: {
+            pushIn: 4,
+            feedThrough: 1.6,
+            aluminum: 3,
+            heat: 5,
+            outdoors: 2.5,
+            old: 1.8,
+            noGround: 4,
+          },
+        },
+      },
+    },
+    faults: [],
+  };
+};
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
@@ -570,6 +600,7 @@ const STEPS: Record<number, (file: Raw) => Raw> = {
   10: fromVersion10,
   11: fromVersion11,
   12: fromVersion12,
+  13: fromVersion13,
 };
 
 /** Applies every step from the file's version up to the current one. */

@@ -33,6 +33,7 @@ import {
   callSchema,
   countersignSchema,
   entrySchema,
+  faultSchema,
   flipSchema,
   partingSchema,
   personSchema,
@@ -83,6 +84,7 @@ export type Flip = InferType<typeof flipSchema>;
 export type Parting = InferType<typeof partingSchema>;
 export type Person = InferType<typeof personSchema>;
 export type Countersign = InferType<typeof countersignSchema>;
+export type FaultRecord = InferType<typeof faultSchema>;
 export type Limits = Settings['limits'];
 export type LampTesterSettings = Settings['tester'];
 
@@ -133,6 +135,7 @@ export const TABLES = {
   partings: table(partingSchema, 'opened box', 20000, RECORD),
   people: table(personSchema, 'person', 2000, RECORD),
   countersigns: table(countersignSchema, 'countersign', 20000, RECORD),
+  faults: table(faultSchema, 'fault', 20000, RECORD),
 };
 
 export type TableName = keyof typeof TABLES;

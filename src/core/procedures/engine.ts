@@ -157,6 +157,8 @@ export function problemWith(step: Step, answer: Answer): string | null {
     case 'read':
     case 'test':
       return picks.includes('skip') && answer.note.trim() === '' ? 'expected why it is left out' : null;
+    case 'think':
+      return picks.length === 1 ? null : 'expected what comes next';
     case 'dead':
     case 'power':
       return 'it is recorded by its own form';

@@ -28,6 +28,13 @@ import { smartSwitch } from './list/smart-switch.ts';
 import { smokeAlarms } from './list/smoke-alarms.ts';
 import { panelCapacity } from './list/panel-capacity.ts';
 import { deadOutlet } from './list/dead-outlet.ts';
+import { hunt } from './list/hunt.ts';
+import { shock } from './list/shock.ts';
+import { falseGround } from './list/false-ground.ts';
+import { lowVolts } from './list/low-volts.ts';
+import { intermittent } from './list/intermittent.ts';
+import { toneOpen } from './list/tone-open.ts';
+import { toneConductor } from './list/tone-conductor.ts';
 import type { Procedure } from './step.ts';
 
 export const PROCEDURES: readonly Procedure[] = [
@@ -60,6 +67,13 @@ export const PROCEDURES: readonly Procedure[] = [
   smokeAlarms,
   panelCapacity,
   deadOutlet,
+  hunt,
+  shock,
+  falseGround,
+  lowVolts,
+  intermittent,
+  toneOpen,
+  toneConductor,
 ];
 
 export const procedureOf = (id: string): Procedure | undefined => PROCEDURES.find((p) => p.id === id);

@@ -163,6 +163,8 @@ export type Step = Base &
     | { kind: 'breaker'; box: Box }
     | { kind: 'flip'; off: readonly string[]; watch: Box; left: number; atMost: number }
     | { kind: 'phones'; watch: Box }
+    /** What is asked next is worked out aside; its pick is an order of `hunting/orders.ts`. */
+    | { kind: 'think'; circuit: Circuit }
     | { kind: 'record'; lines: readonly Line[] }
   );
 export type StepKind = Step['kind'];

@@ -111,6 +111,19 @@ export class Walker {
   }
 }
 
+/** Orders that any circuit may be given. */
+const SOME_ORDERS = [
+  'elsewhere',
+  'appliance',
+  'legs',
+  'amps',
+  'breaker',
+  'open panel',
+  'repair plugged appliance',
+  'done',
+  'stop none fits',
+] as const;
+
 /** An answer that a step takes. @param pick a number below n, whatever it is drawn from */
 export function someAnswer(step: Step, pick: (n: number) => number): Partial<Answer> {
   switch (step.kind) {
@@ -147,6 +160,8 @@ export function someAnswer(step: Step, pick: (n: number) => number): Partial<Ans
         : { picks: ['1'], value: [15, 20][pick(2)]!, note: String(1 + pick(12)) };
     case 'flip':
       return { picks: [pick(2) === 0 ? 'dead' : 'live'] };
+    case 'think':
+      return { picks: [SOME_ORDERS[pick(SOME_ORDERS.length)]!] };
     case 'read':
     case 'test':
       return { picks: ['skip'], note: 'not to hand' };

@@ -3,21 +3,14 @@
  * weights are ours and can be changed; what was found in earlier jobs shifts them.
  */
 import type { Run, RunStop } from '#core/circuits/run.ts';
+import { DEFAULT_SETTINGS } from '#core/job/document.ts';
+import type { Settings } from '#core/job/schema.ts';
 import type { Cause } from './causes.ts';
 import { KINDS, type CauseKind } from './kinds.ts';
 
 /** Times as often at a place of which this is on record. */
-export const DEFAULT_FACTORS = {
-  pushIn: 4,
-  feedThrough: 1.6,
-  aluminum: 3,
-  heat: 5,
-  outdoors: 2.5,
-  old: 1.8,
-  noGround: 4,
-} as const;
-export type Factor = keyof typeof DEFAULT_FACTORS;
-export type Factors = Readonly<Record<Factor, number>>;
+export type Factors = Settings['hunt']['factors'];
+export type Factor = keyof Factors;
 export const FACTOR_WORDS: Readonly<Record<Factor, string>> = {
   pushIn: 'Push-in terminals',
   feedThrough: 'Carried through the device',
@@ -33,7 +26,7 @@ export interface Priors {
   /** Faults found before, by kind; each counts as one more of `KINDS`’ weights. */
   found: ReadonlyMap<CauseKind, number>;
 }
-export const USUAL_PRIORS: Priors = { factors: DEFAULT_FACTORS, found: new Map() };
+export const USUAL_PRIORS: Priors = { factors: DEFAULT_SETTINGS.hunt.factors, found: new Map() };
 
 const JOINTS: ReadonlySet<CauseKind> = new Set([
   ...(['open-hot', 'open-neutral', 'open-ground', 'poor-hot', 'poor-neutral', 'poor-ground'] as const),

@@ -1,6 +1,6 @@
 /** Service calls: what is the matter, each answer of its procedure, and what flips and opened boxes showed on the way. */
 import { entity, flag, id, list, name, number, text, time, whole, word } from './fields.ts';
-import { FLIP_MEANS, ROLES } from './words.ts';
+import { FAULT_PLACES, FLIP_MEANS, RETESTS, ROLES } from './words.ts';
 
 /** One matter of a call, and the procedure that goes through it. */
 export const callSchema = entity({
@@ -87,4 +87,38 @@ export const countersignSchema = entity({
   at: time(),
   by: name(),
   note: text(),
+});
+
+/** A fault as it was found and mended, for this house and for the next one. */
+export const faultSchema = entity({
+  id: id(),
+  /** The call that found it; null where it was put down by itself. */
+  callId: id().nullable(),
+  circuitId: id(),
+  /** The box it was in or before; null at the panel, before it, or in what was plugged in. */
+  boxId: id().nullable(),
+  place: word(FAULT_PLACES),
+  /** Kind of cause. */
+  cause: text(40).trim().min(1),
+  at: time(),
+  by: name(),
+  /** What was found, what showed it, what was done and with what. */
+  found: text(),
+  evidence: text(4000),
+  fix: text(),
+  parts: text(),
+  /** Readings from before and after the repair. */
+  before: list(id(), 50),
+  after: list(id(), 50),
+  /** Earlier readings that no longer hold, since what they read was mended. */
+  voids: list(id(), 200),
+  retest: word(RETESTS),
+  /** How long it was tested under the load that used to do it, minutes. */
+  minutes: number(0, 1e4).nullable(),
+  /** Of the device then, years; null where it was not known. */
+  age: number(0, 150).nullable(),
+  /** Device, joints, conductors. */
+  makeUp: text(160),
+  /** The record that this one takes back; null for a record. */
+  strikes: id().nullable(),
 });

@@ -55,6 +55,21 @@ const testerSchema = entity({
   lights: number(30, 115).meta({ unit: 'V' }),
 });
 
+const factor = () => number(0.1, 50);
+const huntSchema = entity({
+  licensedOnly: flag().meta({ about: 'local law lets only a licensed person open boxes and panels' }),
+  learn: flag().meta({ about: 'faults found in all jobs here shift what is likely' }),
+  factors: entity({
+    pushIn: factor(),
+    feedThrough: factor(),
+    aluminum: factor(),
+    heat: factor(),
+    outdoors: factor(),
+    old: factor(),
+    noGround: factor(),
+  }).meta({ about: 'times as often that a joint fails where this is on record' }),
+});
+
 export const settingsSchema = entity({
   voltage: yup.number().strict().defined().min(110).max(130).meta({ unit: 'V' }),
   studSpacing: inches(8, 48),
@@ -78,6 +93,7 @@ export const settingsSchema = entity({
   limits: limitsSchema,
   tester: testerSchema,
   school: schoolSchema,
+  hunt: huntSchema,
 });
 
 /** One line of the shop’s price book. */

@@ -307,3 +307,8 @@ export const PRICE_ITEMS = [
   'room-change',
 ] as const;
 export type PriceItem = (typeof PRICE_ITEMS)[number];
+
+/** Where a fault was. */
+export const FAULT_PLACES = ['box', 'cable', 'panel', 'service', 'plugged'] as const;
+/** How a repair stood its test under load. */
+export const RETESTS = ['held', 'not yet'] as const;

@@ -1,4 +1,7 @@
+import { breakerFor } from '../parts/breaker.ts';
 import { framed } from '../parts/frame.ts';
+import { which } from '../parts/place.ts';
+import { hunting } from '../hunting/prelude.ts';
 import { mainOn } from '../parts/panelDead.ts';
 import {
   ask,
@@ -148,14 +151,12 @@ export const dimLights: Procedure = {
         ),
         ...when(
           log.picked('which', 'one') || log.picked('verdict', 'on') || log.picked('which', 'start'),
-          work('circuit', 'One circuit', 'A poor joint dims what comes after it and warms where it sits.', [
-            ['Lamp first: another lamp in the same holder.'],
-            [
-              'Load an outlet of it with a measured current: volts without and with. The joint is where the drop jumps from one box to the next.',
-            ],
-            ['Two hots on one neutral: both legs to neutral at an outlet of each. Apart: off at once.'],
+          work('lamp', 'The lamp first', 'A lamp in a poor holder dims alone.', [
+            ['Another lamp in the same holder, and this lamp in another one.'],
             ['A dip when a motor starts, under 3 %, is no fault.'],
           ]),
+          which(c, 'light', 'outlet that dims'),
+          ...(c.box ? [...breakerFor(c, c.box), ...hunting(c, c.circuit)] : []),
         ),
       ];
     }),

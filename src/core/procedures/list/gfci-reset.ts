@@ -2,6 +2,7 @@ import { breakerFor } from '../parts/breaker.ts';
 import { lookInside, testAfter, wireUp } from '../parts/box.ts';
 import { atOutlet } from '../parts/frame.ts';
 import { fitCommands } from '../parts/fit.ts';
+import { hunting } from '../hunting/prelude.ts';
 import { ask, measure, volts, when, work, type Procedure } from '../step.ts';
 
 export const gfciReset: Procedure = {
@@ -53,8 +54,9 @@ export const gfciReset: Procedure = {
             work('upstream', 'No power arrives', 'What comes before it is off or open.', [
               ['Other GFCIs first: garage, outdoors, basement, bathroom. Reset them.'],
               ['Then the breaker: fully off, then on.'],
-              ['Still none: take it on as a dead outlet, box by box.'],
+              ['Still none: the open is before it, box by box.'],
             ]),
+            ...hunting(c, circuit),
           ),
           ...when(
             log.has('line') && !noPower,
@@ -76,25 +78,7 @@ export const gfciReset: Procedure = {
               { liveOpen: circuit },
             ),
           ),
-          ...when(
-            holds,
-            work(
-              'downstream',
-              'A ground fault downstream',
-              'A current of a few milliamperes finds its way to ground beyond this box.',
-              [
-                [
-                  'Load conductors back on, everything unplugged. Halve: open the middle box of what it feeds, its onward cable apart, reset again.',
-                ],
-                ['Outdoor boxes, a light in the rain and a box full of water first.'],
-                [
-                  'A neutral joined to ground, or to another circuit’s neutral, trips it as well: look for it in every box.',
-                ],
-                ['Insulation, dead, everything unplugged: each conductor to ground, over 1 MΩ.'],
-              ],
-              { inside: box, done: 'Found, or written down as open' },
-            ),
-          ),
+          ...when(holds, ...hunting(c, circuit)),
           ...when(
             still,
             ...lookInside(c, box),

@@ -1,6 +1,7 @@
 import { breakerFor } from '../parts/breaker.ts';
 import { atOutlet } from '../parts/frame.ts';
-import { ask, measure, when, work, type Procedure } from '../step.ts';
+import { hunting } from '../hunting/prelude.ts';
+import { ask, when, work, type Procedure } from '../step.ts';
 
 export const tripsAtOnce: Procedure = {
   id: 'trips-at-once',
@@ -9,7 +10,6 @@ export const tripsAtOnce: Procedure = {
   steps: (c) =>
     atOutlet(c, 'duplex', 'outlet that is dead', (box) => {
       const { log } = c;
-      const wiring = log.picked('bare', 'short');
       return [
         ...breakerFor(c, box),
         work(
@@ -46,53 +46,7 @@ export const tripsAtOnce: Procedure = {
             ['Go on with “Breaker trips after a while”.'],
           ]),
         ),
-        ...when(
-          log.picked('once', 'trips'),
-          measure(
-            'ohms',
-            'Ohms, dead, everything off it',
-            'Hot to neutral or hot to ground near zero is the short; both open says the breaker.',
-            [
-              { name: 'hn', label: 'Hot to neutral', unit: 'Ω', min: 0, max: 1e7 },
-              { name: 'hg', label: 'Hot to ground', unit: 'Ω', min: 0, max: 1e7 },
-            ],
-            { text: 'At this outlet, breaker off, box proved dead.', inside: box },
-          ),
-          ask(
-            'bare',
-            'What do they say?',
-            'A transformer, doorbell or clock left on reads a few ohms and is no short.',
-            [
-              ['short', 'Under 5 Ω: a short in the wiring'],
-              ['open', 'Thousands of ohms: no short now'],
-            ],
-          ),
-        ),
-        ...when(
-          wiring,
-          work(
-            'halve',
-            'Halve the run',
-            'Each box opened in the middle parts what is left; walking box by box costs twice as many.',
-            [
-              ['Middle box of the run: its onward cable apart, dead.'],
-              ['Ohms into each half: the half that reads the short is halved again.'],
-              ['Signs first: a new screw in a wall, a picture hung, the last box that was worked in.'],
-              ['Between two boxes: the cable itself. It is replaced, not spliced in the wall.', '', '300.15'],
-            ],
-            { inside: box, done: 'Found, mended' },
-          ),
-        ),
-        ...when(
-          log.picked('bare', 'open'),
-          work(
-            'breaker',
-            'Then the breaker, or its landing',
-            'A breaker that trips on nothing is worn, or its lug touches something.',
-            [['Go on with “Swap a breaker”: its conductor off, insulated, one try without load.']],
-            { done: 'Known' },
-          ),
-        ),
+        ...when(log.picked('once', 'trips'), ...hunting(c, c.circuit)),
         ask(
           'after',
           'Breaker on, with everything back',

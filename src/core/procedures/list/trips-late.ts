@@ -1,6 +1,7 @@
 import { tripTime } from '#core/circuits/tripCurve.ts';
 import { breakerFor } from '../parts/breaker.ts';
 import { atOutlet } from '../parts/frame.ts';
+import { hunting } from '../hunting/prelude.ts';
 import { amps, ask, look, measure, optional, volts, when, work, type Line, type Procedure } from '../step.ts';
 
 const minutes = (seconds: number): string =>
@@ -67,6 +68,7 @@ export const tripsLate: Procedure = {
               ['overload', 'Take loads off it'],
               ['joint', 'Look at its landing, then the breaker'],
               ['leak', 'It is GFCI or AFCI: look for leakage or arcs'],
+              ['hunt', 'None of these: step by step'],
             ],
             { working: verdictLines(measured ?? 0, rating, after) },
           ),
@@ -113,6 +115,7 @@ export const tripsLate: Procedure = {
             ['Dead, unplugged: insulation of each conductor to ground, over 1 MΩ.'],
           ]),
         ),
+        ...when(log.picked('verdict', 'hunt'), ...hunting(c, circuit)),
         measure(
           'proof-load',
           'Full load, for as long as it used to take',

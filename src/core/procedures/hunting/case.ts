@@ -1,0 +1,325 @@
+/** A hunt as it stands: what was seen, by the answers of its call and the readings beside them, and what was mended. */
+import type { Evidence, Finding } from '#core/diagnosis/hunt/evidence.ts';
+import { groundOf } from '#core/diagnosis/hunt/ground.ts';
+import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#core/diagnosis/hunt/measures.ts';
+import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
+import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
+import { rows } from '#core/job/document.ts';
+import { struckReadings } from '#core/records/proof.ts';
+import type { Circuit, Entry, Reading } from '#core/job/schema.ts';
+import { roleOf } from '#core/records/people.ts';
+import type { Run } from '#core/circuits/run.ts';
+import type { Context } from '../step.ts';
+import { isKind, orderOf, type Order } from './orders.ts';
+
+export interface HuntCase {
+  ground: Ground;
+  evidence: readonly Evidence[];
+  /** Keys of what was mended, in order. */
+  mended: readonly string[];
+  situation: Situation;
+}
+
+/** Readings of the circuit from an hour before the call on are part of what was seen. */
+const BEFORE = 3600_000;
+
+/** Findings of what a customer says first, by the choice that was picked. */
+const COMPLAINTS: Readonly<Record<string, (stop: number) => Finding[]>> = {
+  dead: (stop) => [{ kind: 'works', stop, does: 'dead' }],
+  dim: (stop) => [{ kind: 'works', stop, does: 'dim' }],
+  'comes-goes': (stop) => [{ kind: 'works', stop, does: 'comes and goes' }],
+  'trips-once': () => [breaker('trips at once', false)],
+  'trips-later': () => [breaker('trips later', false)],
+  gfci: (stop) => [{ kind: 'device', stop, does: 'does not reset' }],
+  'gfci-trips': (stop) => [{ kind: 'device', stop, does: 'resets and trips' }],
+  shock: (stop) => [{ kind: 'shock', stop }],
+  uneven: () => [{ kind: 'elsewhere', does: 'some dim, some bright' }],
+  low: () => [{ kind: 'elsewhere', does: 'all dim' }],
+};
+const breaker = (
+  does: (Finding & { kind: 'breaker' })['does'],
+  unplugged: boolean,
+  minutes: number | null = null,
+  amps: number | null = null,
+): Finding => ({ kind: 'breaker', does, unplugged, minutes, amps });
+
+const SIGNS: Readonly<Record<string, (stop: number) => Finding>> = {
+  heat: (stop) => ({ kind: 'sign', stop, sign: 'heat' }),
+  scorch: (stop) => ({ kind: 'sign', stop, sign: 'scorch' }),
+  buzz: (stop) => ({ kind: 'sign', stop, sign: 'buzz' }),
+  smell: (stop) => ({ kind: 'sign', stop, sign: 'smell' }),
+  rain: () => ({ kind: 'rain' }),
+  work: (stop) => ({ kind: 'work', stop }),
+  'work-else': () => ({ kind: 'work', stop: null }),
+};
+const BREAKER_DOES = { holds: 'holds', trips: 'trips at once', later: 'trips later' } as const;
+const DEVICE_DOES = { resets: 'resets', dead: 'does not reset', trips: 'resets and trips' } as const;
+const ELSEWHERE_DOES = {
+  fine: 'fine',
+  uneven: 'some dim, some bright',
+  dead: 'some dead',
+  dim: 'all dim',
+} as const;
+const pickOf = <T>(from: Readonly<Record<string, T>>, { picks }: Pick<Entry, 'picks'>): T | undefined =>
+  picks.flatMap((p) => from[p] ?? [])[0];
+const figure = ({ figures }: Pick<Entry, 'figures'>, name: string): number | null =>
+  figures.find((f) => f.name === name)?.value ?? null;
+
+/** What an answer to a measure says; null where it was not possible. */
+function measured(order: Order | null, entry: Entry): Finding | null {
+  if (order?.do !== 'measure' || entry.picks.includes('cannot') || entry.picks.includes('skip')) return null;
+  const { measure } = order;
+  switch (measure.kind) {
+    case 'volts':
+      return {
+        kind: 'volts',
+        stop: measure.stop,
+        volts: {
+          hotNeutral: figure(entry, 'hn'),
+          hotGround: figure(entry, 'hg'),
+          neutralGround: figure(entry, 'ng'),
+          hotHot: null,
+        },
+        reference: null,
+        amps: measure.amps,
+        meterOhms: LOW_OHMS,
+      };
+    case 'reference':
+      return {
+        kind: 'volts',
+        stop: measure.stop,
+        volts: { hotNeutral: null, hotGround: null, neutralGround: null, hotHot: null },
+        reference: figure(entry, 'ref'),
+        amps: 0,
+        meterOhms: LOW_OHMS,
+      };
+    case 'works': {
+      const does = (['works', 'dim', 'dead'] as const).find((d) => entry.picks.includes(d));
+      return does ? { kind: 'works', stop: measure.stop, does } : null;
+    }
+    case 'breaker': {
+      const does = pickOf(BREAKER_DOES, entry);
+      return does ? breaker(does, true) : null;
+    }
+    case 'device': {
+      const does = pickOf(DEVICE_DOES, entry);
+      return does ? { kind: 'device', stop: measure.stop, does } : null;
+    }
+    case 'ohms':
+      return {
+        kind: 'ohms',
+        stop: measure.stop,
+        pair: measure.pair,
+        ohms: figure(entry, 'ohms') ?? Infinity,
+      };
+    case 'open':
+      return { kind: 'opened', stop: measure.stop, found: entry.picks.filter(isKind) };
+    case 'part':
+      return {
+        kind: 'parted',
+        stop: measure.stop,
+        amiss: entry.picks.includes('beyond') ? 'beyond' : 'before',
+      };
+    case 'legs': {
+      const [a, b] = [figure(entry, 'a'), figure(entry, 'b')];
+      return a === null || b === null ? null : { kind: 'legs', a, b };
+    }
+    case 'appliance':
+      return { kind: 'appliance', fails: entry.picks.includes('fails') };
+    case 'elsewhere': {
+      const does = pickOf(ELSEWHERE_DOES, entry);
+      return does ? { kind: 'elsewhere', does } : null;
+    }
+    case 'amps': {
+      const amps = figure(entry, 'amps');
+      return amps === null ? null : { kind: 'amps', amps };
+    }
+  }
+}
+
+const ofReading = (reading: Reading, stop: number): Finding[] => {
+  const { hotNeutral, hotGround, neutralGround, hotHot, groundReference, lamps, loadAmps } = reading;
+  const volts = { hotNeutral, hotGround, neutralGround, hotHot };
+  const read = [...Object.values(volts), groundReference].some((v) => v !== null);
+  return [
+    ...(read
+      ? [
+          {
+            kind: 'volts' as const,
+            stop,
+            volts,
+            reference: groundReference,
+            amps: loadAmps,
+            meterOhms: /low/i.test(reading.instrument) ? LOW_OHMS : HIGH_OHMS,
+          },
+        ]
+      : []),
+    ...(lamps ? [{ kind: 'lamps' as const, stop, lamps: lamps as [boolean, boolean, boolean] }] : []),
+  ];
+};
+
+/** A tone that falls below this share of the strongest is past the break. */
+export const PAST_BREAK = 0.45;
+
+const hasDim = ({ log }: Context): boolean =>
+  log.picked('complaint', 'dim') || log.picked('complaint', 'comes-goes') || log.picked('complaint', 'low');
+
+/** Prefixes of the steps of a hunt in the log, before their number or box. */
+export const KEYS = {
+  think: 'think ',
+  find: 'find ',
+  repair: 'repair ',
+  retest: 'retest ',
+  state: 'state ',
+  seen: 'seen ',
+} as const;
+const after = (key: string, prefix: string): string | null =>
+  key.startsWith(prefix) ? key.slice(prefix.length) : null;
+
+/** What a procedure is called for, where nobody is asked what it does. */
+const CALLED_FOR: Readonly<Record<string, string>> = {
+  'dead-outlet': 'dead',
+  'trips-at-once': 'trips-once',
+  'gfci-reset': 'gfci',
+  shock: 'shock',
+  intermittent: 'comes-goes',
+};
+
+/** Measurements that a procedure begins with, whatever else would tell more: its own way in. */
+const FIRST: Readonly<Record<string, (stop: number) => Measure[]>> = {
+  'false-ground': (stop) => [
+    { kind: 'volts', stop, amps: 10 },
+    { kind: 'reference', stop },
+  ],
+  'low-volts': (stop) => [{ kind: 'volts', stop, amps: 0 }, { kind: 'legs' }],
+  shock: (stop) => [{ kind: 'volts', stop, amps: 0 }],
+};
+export const firstOf = (c: Context, run: Run): Measure[] =>
+  FIRST[c.call.procedure]?.(
+    Math.max(
+      0,
+      run.stops.findIndex((s) => s.box.id === c.box?.id),
+    ),
+  ) ?? [];
+
+/** What was seen so far, oldest first. */
+export function huntCase(c: Context, circuit: Circuit): HuntCase {
+  const ground = groundOf(c.view, circuit);
+  const { run } = ground;
+  const stopOf = (boxId: string) => run.stops.findIndex((s) => s.box.id === boxId);
+  const own = c.box ? Math.max(0, stopOf(c.box.id)) : 0;
+  const declined = new Set<string>();
+  const mended: string[] = [];
+  const evidence: Evidence[] = [];
+  const since = new Date(Date.parse(c.call.opened) - BEFORE).toISOString();
+  const called = CALLED_FOR[c.call.procedure];
+  if (called !== undefined && !c.log.has('complaint'))
+    COMPLAINTS[called]!(own).forEach((finding, k) =>
+      evidence.push({ id: `${c.call.id} ${k}`, after: 0, finding }),
+    );
+  const first = firstOf(c, run);
+  const corrected = struckReadings(c.document);
+  const times = new Set(c.log.entries.map((e) => e.at));
+  const readings = rows(c.document.readings)
+    .filter((r) => r.at >= since && !times.has(r.at) && !corrected.has(r.id) && stopOf(r.boxId) >= 0)
+    .map((r) => ({ at: r.at, id: r.id, findings: ofReading(r, stopOf(r.boxId)), entry: null }));
+  const answers = c.log.entries.map((entry) => ({
+    at: entry.at,
+    id: entry.id,
+    findings: foundBy(entry),
+    entry,
+  }));
+  const all = [...readings, ...answers].sort((x, y) => x.at.localeCompare(y.at));
+  for (const { id, findings, entry } of all) {
+    findings.forEach((finding, k) =>
+      evidence.push({ id: k === 0 ? id : `${id} ${k}`, after: mended.length, finding }),
+    );
+    const n = entry && after(entry.step, KEYS.repair);
+    if (n !== null && entry!.picks.includes('mended')) {
+      const order = orderAt(n);
+      if (order?.do === 'repair') mended.push(order.key);
+    }
+  }
+  const role = roleOf(c.document, c.log.entries.at(-1)?.by ?? c.call.by, c.now)?.role ?? null;
+  const lacks = new Set(c.log.picks('tools'));
+  const tools = new Set<Tool>(TOOLS.filter((t) => !lacks.has(`no ${t}`)));
+  const licensedOnly = c.document.job.settings.hunt.licensedOnly;
+  return {
+    ground,
+    evidence,
+    mended,
+    situation: {
+      qualified: licensedOnly ? role === 'licensed' : role !== 'owner',
+      tools,
+      blocked: new Set(),
+      declined,
+    },
+  };
+
+  function orderAt(n: string): Order | null {
+    const preset = first[Number(n)];
+    if (preset) return { do: 'measure', measure: preset };
+    return orderOf(c.log.pick(`${KEYS.think}${n}`) ?? '', run);
+  }
+  function toneOf(boxId: string, entry: Entry): Finding[] {
+    const [bars, to] = [figure(entry, 'bars'), stopOf(boxId)];
+    const conductor = (['hot', 'neutral', 'ground'] as const).find((w) => c.log.picked('open-which', w));
+    if (bars === null || to < 0 || !conductor) return [];
+    const most = Math.max(...run.stops.map((s) => c.log.figure(`tone ${s.box.id}`, 'bars') ?? 0));
+    return [{ kind: 'tone', from: own, to, conductor, heard: bars >= PAST_BREAK * most }];
+  }
+  function foundBy(entry: Entry): Finding[] {
+    const { step, picks } = entry;
+    if (step === 'complaint' || step === 'seen-first')
+      return picks.flatMap((p) => COMPLAINTS[p]?.(own) ?? []);
+    if (step === 'bare' || step === 'once') {
+      const does = pickOf(BREAKER_DOES, entry);
+      return does ? [breaker(does, true)] : [];
+    }
+    if (step === 'how-long')
+      return [breaker('trips later', false, figure(entry, 'minutes'), c.log.figure('amps', 'amps'))];
+    if (step === 'breaker-reset')
+      return [breaker(picks.includes('trips') ? 'trips at once' : 'holds', false)];
+    if (step === 'which' && c.call.procedure === 'dim-lights')
+      return picks.includes('both')
+        ? COMPLAINTS.uneven!(own)
+        : picks.includes('house')
+          ? COMPLAINTS.low!(own)
+          : [];
+    if (step === 'neighbors')
+      return run.stops.flatMap(({ box }, stop): Finding[] => {
+        if (stop === own) return [];
+        if (picks.includes(box.id)) return [{ kind: 'works', stop, does: hasDim(c) ? 'dim' : 'dead' }];
+        return picks.includes('rest') ? [{ kind: 'works', stop, does: 'works' }] : [];
+      });
+    const tone = after(step, 'tone ');
+    if (tone !== null) return toneOf(tone, entry);
+    if (step === 'h-elsewhere') {
+      const does = pickOf(ELSEWHERE_DOES, entry);
+      return does ? [{ kind: 'elsewhere', does }] : [];
+    }
+    if (step === 'h-signs') return picks.flatMap((p) => SIGNS[p]?.(own) ?? []);
+    const box = after(step, KEYS.state);
+    if (box !== null && stopOf(box) >= 0) {
+      const does = (['works', 'dim', 'dead'] as const).find((d) => picks.includes(d));
+      return does ? [{ kind: 'works', stop: stopOf(box), does }] : [];
+    }
+    const opened = after(step, KEYS.repair);
+    if (opened !== null && picks.includes('not')) {
+      const order = orderAt(opened);
+      const [at, where] = order?.do === 'repair' ? order.key.split(' ') : [];
+      return at === 'box' || at === 'panel'
+        ? [{ kind: 'opened', stop: at === 'panel' ? -1 : Number(where), found: [] }]
+        : [];
+    }
+    const again = after(step, KEYS.retest);
+    if (again !== null && picks.includes('again'))
+      return [{ kind: 'works', stop: own, does: 'comes and goes' }];
+    const n = after(step, KEYS.find);
+    if (n === null) return [];
+    const order = orderAt(n);
+    const finding = measured(order, entry);
+    if (!finding && order?.do === 'measure') declined.add(measureKey(order.measure));
+    return finding ? [finding] : [];
+  }
+}

@@ -1,0 +1,428 @@
+/**
+ * The steps of a hunt: what is asked next stands in the log as it was advised, so that the steps follow from the log alone
+ * and a reload, a step back or another phone goes on where it was.
+ */
+import type { Command } from '#core/job/commands.ts';
+import { newId, PLAIN_READING, rows } from '#core/job/document.ts';
+import type { Box, Circuit, FaultRecord, Reading } from '#core/job/schema.ts';
+import { KINDS } from '#core/diagnosis/hunt/kinds.ts';
+import { MEASURE_FACTS, whyNotNow, type Measure } from '#core/diagnosis/hunt/measures.ts';
+import { causeOfKey, findingWords, keyWords, measureWords } from '#core/diagnosis/hunt/words.ts';
+import { circuitState, isOff } from '#core/records/proof.ts';
+import {
+  ask,
+  look,
+  measure as figures,
+  optional,
+  volts,
+  work,
+  type Answer,
+  type Context,
+  type Signed,
+  type Step,
+} from '../step.ts';
+import { firstOf, huntCase, KEYS, type HuntCase } from './case.ts';
+import { orderOf, type Order } from './orders.ts';
+
+type Steps = readonly (Step | false | null)[];
+
+/** More than so many questions no hunt asks. */
+const MOST = 60;
+
+/** The circuit on record as energized, where it had been off; one that nobody turned off needs no word. */
+const poweredOn = (c: Context, circuit: Circuit): Circuit | null =>
+  circuitState(c.document, circuit, c.now) === 'unproved' ? null : circuit;
+
+/** The hunt from here to what was found and mended. */
+export function huntSteps(c: Context, circuit: Circuit): Steps {
+  const hunt = huntCase(c, circuit);
+  const { run } = hunt.ground;
+  if (run.stops.length === 0) return [];
+  const steps: (Step | false | null)[] = [];
+  const first = firstOf(c, run).map((measure): Order => ({ do: 'measure', measure }));
+  for (let n = 0; n < MOST; n++) {
+    const key = `${KEYS.think}${n}`;
+    const text = c.log.pick(key);
+    if (!first[n]) {
+      steps.push(think(c, circuit, hunt, key));
+      if (text === null) return steps;
+    }
+    const order = first[n] ?? orderOf(text!, run);
+    // It speaks of what is not on the circuit any more: the next question is asked.
+    if (!order) continue;
+    if (order.do === 'measure') {
+      const step = measureStep(c, circuit, hunt, order.measure, `${KEYS.find}${n}`);
+      steps.push(step);
+      if (!c.log.has(step.key)) return steps;
+    } else if (order.do === 'repair') {
+      const step = repairStep(c, circuit, hunt, order.key, `${KEYS.repair}${n}`);
+      steps.push(step);
+      if (!c.log.has(step.key)) return steps;
+    } else {
+      const end = order.do === 'done' ? retestStep(c, circuit, n) : stopStep(n, order);
+      steps.push(end);
+      if (!c.log.has(end.key)) return steps;
+      if (!c.log.picked(end.key, 'again')) break;
+    }
+  }
+  return [...steps, faultStep(c, circuit, hunt)];
+}
+
+/** What comes next is worked out aside; it is refused where it may not be done as things stand. */
+const think = (c: Context, circuit: Circuit, hunt: HuntCase, key: string): Step => ({
+  kind: 'think',
+  key,
+  title: 'What to measure next',
+  why: 'Every cause that fits is weighed; the measurement that tells most for its minutes and risk comes first.',
+  circuit,
+  says: ({ note }) => note,
+  refuses: ({ picks: [text = ''] }) => {
+    const order = orderOf(text, hunt.ground.run);
+    if (!order) return 'expected a measurement of this circuit';
+    if (order.do !== 'measure') return null;
+    const { evidence, mended, situation, ground } = hunt;
+    return whyNotNow(order.measure, ground.run, situation, evidence, mended.length);
+  },
+});
+
+const SKIP = ['skip', 'Not possible here'] as const;
+
+function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Measure, key: string): Step {
+  const { run } = hunt.ground;
+  const { title, how } = measureWords(measure, run);
+  const { caution } = MEASURE_FACTS[measure.kind];
+  const box = 'stop' in measure && measure.stop >= 0 ? run.stops[measure.stop]!.box : null;
+  const why = 'Of all that may be asked now it tells most for its minutes and risk.';
+  const live = poweredOn(c, circuit);
+  const more = { text: how, caution, live };
+  switch (measure.kind) {
+    case 'volts':
+      return figures(
+        key,
+        title,
+        why,
+        [
+          volts('hn', 'Hot to neutral'),
+          optional(volts('hg', 'Hot to ground')),
+          optional(volts('ng', 'Neutral to ground')),
+        ],
+        {
+          ...more,
+          cannot: SKIP[1],
+          effects: (answer, signed) => readingOf(c, box!, measure.amps, answer, signed),
+        },
+      );
+    case 'reference':
+      return figures(key, title, why, [volts('ref', 'Ground slot to the proven ground')], {
+        ...more,
+        cannot: SKIP[1],
+      });
+    case 'works':
+      return ask(
+        key,
+        title,
+        why,
+        [['works', 'Full light'], ['dim', 'Dim or flickering'], ['dead', 'Dark'], SKIP],
+        more,
+      );
+    case 'breaker':
+      return ask(
+        key,
+        title,
+        why,
+        [
+          ['holds', 'It holds'],
+          ['trips', 'It goes again, at once'],
+          ['later', 'It goes after minutes'],
+          SKIP,
+        ],
+        { text: how, caution },
+      );
+    case 'device':
+      return ask(
+        key,
+        title,
+        why,
+        [
+          ['resets', 'It resets and stays'],
+          ['dead', 'It does not reset'],
+          ['trips', 'It resets and trips'],
+          SKIP,
+        ],
+        more,
+      );
+    case 'ohms':
+      return figures(
+        key,
+        title,
+        why,
+        [
+          {
+            name: 'ohms',
+            label: 'Ohms; empty where it shows over',
+            unit: 'Ω',
+            min: 0,
+            max: 1e9,
+            optional: true,
+          },
+        ],
+        { text: how, caution, cannot: SKIP[1], inside: isOff(c.document, circuit, c.now) ? null : box },
+      );
+    case 'open':
+      return look(
+        key,
+        title,
+        why,
+        foundThere(hunt, measure.stop).map((k) => [k, KINDS[k].name] as const),
+        [
+          ['looked', 'That is what is wrong here'],
+          ['tight', 'All tight, nothing wrong'],
+          ['skip', 'Not possible here'],
+        ],
+        {
+          text: how,
+          caution,
+          ...(box ? { inside: box, pictures: box } : { inPanel: true }),
+          refuses: ({ picks }) =>
+            picks.includes('looked') && picks.length < 2 ? 'expected what is wrong here, ticked' : null,
+        },
+      );
+    case 'part':
+      return ask(
+        key,
+        title,
+        why,
+        [['beyond', 'The fault is in what goes on'], ['before', 'The fault is before, or in this box'], SKIP],
+        { text: how, caution, inside: box },
+      );
+    case 'legs':
+      return figures(key, title, why, [volts('a', 'Leg A to neutral'), volts('b', 'Leg B to neutral')], {
+        ...more,
+        cannot: SKIP[1],
+      });
+    case 'appliance':
+      return ask(key, title, why, [['fails', 'It fails there too'], ['works', 'It works there'], SKIP], more);
+    case 'elsewhere':
+      return ask(
+        key,
+        title,
+        why,
+        [
+          ['fine', 'All is well elsewhere'],
+          ['uneven', 'Some dim, some bright'],
+          ['dead', 'Some dead'],
+          ['dim', 'All dim'],
+        ],
+        { text: how, caution },
+      );
+    case 'amps':
+      return figures(
+        key,
+        title,
+        why,
+        [
+          {
+            name: 'amps',
+            label: 'Amps',
+            unit: 'A',
+            min: 0,
+            max: 400,
+            expects: `rated ${circuit.breaker.rating} A`,
+          },
+        ],
+        { ...more, cannot: SKIP[1] },
+      );
+  }
+}
+
+/** Kinds that a look into a box may find, the usual first. */
+function foundThere({ ground }: HuntCase, stop: number) {
+  const inBox = [
+    ...(['open-hot', 'open-neutral', 'open-ground', 'poor-hot', 'poor-neutral', 'poor-ground'] as const),
+    ...(['false-ground', 'reversed', 'short', 'ground-fault', 'neutral-ground', 'leak'] as const),
+    ...(['line-load', 'wrong-landing', 'borrowed-neutral', 'other-hot', 'tab', 'dead-device'] as const),
+  ];
+  const atPanel = [
+    ...(['poor-breaker', 'dead-breaker', 'lifted-neutral', 'open-hot', 'open-neutral', 'poor-hot'] as const),
+    ...([
+      'poor-neutral',
+      'open-ground',
+      'wrong-bar',
+      'beside-breaker',
+      'single-pole-sensor',
+      'same-leg',
+    ] as const),
+  ];
+  const sensed = ground.run.circuit.breaker.protection !== 'none';
+  if (stop < 0)
+    return atPanel.filter((k) => sensed || (k !== 'beside-breaker' && k !== 'single-pole-sensor'));
+  const { kind } = ground.run.stops[stop]!.box.device;
+  const device = kind === 'gfci' || kind === 'outlet-afci' || kind === 'switch';
+  return inBox.filter((k) => device || (k !== 'line-load' && k !== 'dead-device'));
+}
+
+/** A reading that was asked for goes on record as any other. */
+function readingOf(
+  c: Context,
+  box: Box,
+  amps: number,
+  { picks, figures: read }: Answer,
+  { by, at }: Signed,
+): Command[] {
+  if (picks.includes('cannot')) return [];
+  const value = (name: string) => read.find((f) => f.name === name)?.value ?? null;
+  const reading: Reading = {
+    ...PLAIN_READING,
+    id: newId('reading'),
+    boxId: box.id,
+    place: `${box.name}, ${c.document.areas[box.areaId]?.name ?? ''}`,
+    at,
+    by,
+    stage: 'as-found',
+    instrument: 'Meter, low impedance',
+    hotNeutral: value('hn'),
+    hotGround: value('hg'),
+    neutralGround: value('ng'),
+    loadAmps: amps,
+  };
+  return [{ type: 'put', table: 'readings', rows: [reading] }];
+}
+
+function repairStep(c: Context, circuit: Circuit, { ground }: HuntCase, key: string, step: string): Step {
+  const { kind, place } = causeOfKey(key);
+  const { repair, beside } = KINDS[kind];
+  const box = place.at === 'box' ? ground.run.stops[place.stop]!.box : null;
+  const mended =
+    place.at === 'service'
+      ? (['mended', 'Mended, both legs even again'] as const)
+      : (['mended', place.at === 'plugged' ? 'Taken out or moved' : 'Found and mended'] as const);
+  return ask(
+    step,
+    keyWords(key, ground.run),
+    'What remains has this one repair.',
+    [mended, ['not', place.at === 'box' ? 'Not here: all tight' : 'It is not that']],
+    {
+      text: repair,
+      working: beside === '' ? [] : [{ text: `While hands are there: ${beside}` }],
+      ...(box ? { inside: box } : place.at === 'panel' && kind !== 'breaker-off' ? { inPanel: true } : {}),
+      ...(place.at === 'cable' ? { liveOpen: null, inside: ground.run.stops[place.stop]!.box } : {}),
+      ...(place.at === 'service'
+        ? { caution: 'The line side is the utility’s: it stays live with the main off.' }
+        : {}),
+      ...(place.at === 'plugged' || place.at === 'service' ? { live: null } : {}),
+      ...(circuit.breaker.poles === 2 && box
+        ? { caution: 'Two hots here: both poles off, a parted neutral is live.' }
+        : {}),
+    },
+  );
+}
+
+const retestStep = (c: Context, circuit: Circuit, n: number): Step =>
+  ask(
+    `${KEYS.retest}${n}`,
+    'With the load that used to do it',
+    'A cure is proved by the full load for as long as the fault used to take, not by seconds.',
+    [
+      ['held', 'It held that long'],
+      ['again', 'It did it again'],
+      ['later', 'Not tested: somebody watches it'],
+    ],
+    {
+      text: 'Everything back, the load of the complaint on, for the minutes that it took before.',
+      live: poweredOn(c, circuit),
+    },
+  );
+
+const stopStep = (n: number, { why }: Order & { do: 'stop' }): Step =>
+  ask(
+    `${KEYS.retest}${n}`,
+    why === 'none fits' ? 'None of these fits' : 'Nothing left to ask from here',
+    why === 'none fits'
+      ? 'What was seen fits no cause, and no two of them, that is worked out here.'
+      : 'Everything allowed was asked, and more than one cause is left.',
+    [
+      ['again', 'Read again what fits least'],
+      ['left', 'Left off, written down'],
+    ],
+    {
+      text: 'Strike a finding that may be wrong, or add one; a second pair of eyes, or the inspector.',
+      caution: 'It is not in order because nothing was found: it stays off, or somebody watches it.',
+    },
+  );
+
+/** What failed, where, how it was seen and mended: on record for this house and for the next one. */
+function faultStep(c: Context, circuit: Circuit, hunt: HuntCase): Step {
+  const { mended, evidence, ground } = hunt;
+  const { run } = ground;
+  const held = c.log.entries.findLast((e) => e.step.startsWith(KEYS.retest));
+  const key = mended.at(-1) ?? null;
+  if (key === null)
+    return work('fault', 'On record', 'What was not found is written down too.', [['Nothing was mended.']]);
+  const { kind, place } = causeOfKey(key);
+  const stop = 'stop' in place ? run.stops[place.stop]! : null;
+  const lines = evidence.map(({ finding }) => findingWords(finding, run));
+  return figures(
+    'fault',
+    'The fault, on record',
+    'The next one here reads what failed, how it showed, and how long it was tested.',
+    [{ name: 'minutes', label: 'Tested with the load for', unit: 'min', min: 0, max: 1e4, optional: true }],
+    {
+      text: mended.map((k) => keyWords(k, run)).join('; '),
+      working: lines.map((text) => ({ text })),
+      effects: ({ figures: given }, { by, at }) => {
+        const own = rows(c.document.readings).filter((r) => run.stops.some((s) => s.box.id === r.boxId));
+        const mendedAt = c.log.entries.findLast((e) => e.step.startsWith(KEYS.repair))?.at ?? at;
+        const below = new Set(
+          stop === null
+            ? run.stops.map((s) => s.box.id)
+            : run.stops
+                .filter((_, i) => reaches(run, (place as { stop: number }).stop, i))
+                .map((s) => s.box.id),
+        );
+        const fault: FaultRecord = {
+          id: newId('fault'),
+          callId: c.call.id,
+          circuitId: circuit.id,
+          boxId: stop?.box.id ?? null,
+          place: place.at === 'nowhere' ? 'plugged' : place.at,
+          cause: kind,
+          at,
+          by,
+          found: keyWords(key, run).slice(0, 400),
+          evidence: lines.join('\n').slice(0, 4000),
+          fix: KINDS[kind].repair.slice(0, 400),
+          parts: '',
+          before: own
+            .filter((r) => r.at >= c.call.opened && r.at <= mendedAt)
+            .map((r) => r.id)
+            .slice(-50),
+          after: own
+            .filter((r) => r.at > mendedAt)
+            .map((r) => r.id)
+            .slice(-50),
+          // What was read of the mended part before is no longer so.
+          voids: own
+            .filter((r) => r.at <= mendedAt && below.has(r.boxId))
+            .map((r) => r.id)
+            .slice(-200),
+          retest: held?.picks.includes('held') ? 'held' : 'not yet',
+          minutes: given.find((f) => f.name === 'minutes')?.value ?? null,
+          age: stop?.box.found?.deviceAge ?? null,
+          makeUp: stop
+            ? [stop.box.device.kind, stop.joining, circuit.material, ...(stop.box.found?.signs ?? [])]
+                .join(', ')
+                .slice(0, 160)
+            : circuit.material,
+          strikes: null,
+        };
+        return [{ type: 'put', table: 'faults', rows: [fault] }];
+      },
+    },
+  );
+}
+
+/** Whether a stop is fed through another one, or is it. */
+function reaches(run: HuntCase['ground']['run'], from: number, to: number): boolean {
+  for (let at = to; at >= 0; at = run.stops[at]!.feeder) if (at === from) return true;
+  return false;
+}
