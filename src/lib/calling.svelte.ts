@@ -6,7 +6,10 @@ import {
   earlierAnswer,
   problemWith,
   standingOf,
+  strikeCommands,
 } from '#core/procedures/engine.ts';
+import { KEYS } from '#core/procedures/hunting/case.ts';
+import { newId } from '#core/job/document.ts';
 import type { Command } from '#core/job/commands.ts';
 import { procedureOf } from '#core/procedures/index.ts';
 import { NO_ANSWER, type Answer } from '#core/procedures/step.ts';
@@ -71,6 +74,43 @@ export class Calling {
     this.queue = this.queue.then(
       () => this.context && this.store(backCommands(this.context, this.signature())),
     );
+  };
+
+  /** Takes an answer back, wherever it stands: its question is asked again. */
+  strike = (entryId: string): void => {
+    this.queue = this.queue.then(() => {
+      const entry = this.context?.log.entries.find((e) => e.id === entryId);
+      return entry && this.store(strikeCommands(entry, this.signature()));
+    });
+  };
+
+  /** Puts something on record that no step asked for. */
+  add = (step: string, title: string, said: string, picks: readonly string[]): void => {
+    this.queue = this.queue.then(() => {
+      if (!this.call) return;
+      const { by, at } = this.signature();
+      const entry = { id: newId('entry'), callId: this.call.id, step, at, by, title, said, inside: null };
+      const rest = { picks: [...picks], value: null, figures: [], note: '', strikes: null };
+      return this.store([{ type: 'put', table: 'entries', rows: [{ ...entry, ...rest }] }]);
+    });
+  };
+
+  /** Asks for another measurement than the one that was advised. */
+  insteadOf = (step: string, order: string, note: string): void => {
+    this.queue = this.queue.then(async () => {
+      const key = step.replace(KEYS.find, KEYS.think);
+      const entry = this.context?.log.entry(key);
+      if (!entry) return;
+      await this.store(strikeCommands(entry, this.signature()));
+      const { by, at } = this.signature();
+      await this.store([
+        {
+          type: 'put',
+          table: 'entries',
+          rows: [{ ...entry, id: newId('entry'), by, at, picks: [order], said: note, note, strikes: null }],
+        },
+      ]);
+    });
   };
 
   private async store(commands: readonly Command[]): Promise<void> {

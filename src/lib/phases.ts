@@ -14,5 +14,6 @@ export const PHASES = [
     words: 'box wiring picture splice connector pigtail steps terminal fill device in the box',
   },
   { path: 'prove', name: 'Prove', words: 'test tester readings dead lockout energize meter' },
+  { path: 'hunt', name: 'Hunt', words: 'fault diagnose find trouble cause measure next dead short' },
   { path: 'hand-over', name: 'Hand over', words: 'report print sheet export pdf inspector csv' },
 ] as const;

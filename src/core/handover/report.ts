@@ -7,9 +7,10 @@ import type { View } from '#core/view/view.ts';
 import { dropAt, fullLoad, type Run, runOf } from '#core/circuits/run.ts';
 import { isFollowed, plannedBoxes } from '#core/boxes/planned.ts';
 import { energized } from '#core/effects/energized.ts';
-import { circuitsInOrder, rows } from '#core/job/document.ts';
+import { circuitsInOrder, rows, standingRows } from '#core/job/document.ts';
 import { ALL_RULES } from '#core/code/rules/index.ts';
 import type {
+  FaultRecord,
   Amendment,
   Box,
   Call,
@@ -64,6 +65,8 @@ export interface Report {
   job: Job;
   /** Service calls, oldest first, with their answers in order. */
   calls: ReportCall[];
+  /** Faults found and mended, oldest first. */
+  faults: { fault: FaultRecord; box: string }[];
   /** Who worked, and as what. */
   people: { name: string; as: string }[];
   /** Local amendments the findings were judged under: the rule, what was done to it, and the reference. */
@@ -121,6 +124,10 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
   return {
     job: document.job,
     calls: callsOf(view, now),
+    faults: standingRows(document.faults).map((fault) => ({
+      fault,
+      box: document.boxes[fault.boxId ?? '']?.name ?? '',
+    })),
     people: peopleOf(document),
     amendments: rows(document.amendments).map(amendmentLine),
     circuits,

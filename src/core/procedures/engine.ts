@@ -222,20 +222,36 @@ export function answerCommands(c: Context, step: Step, answer: Answer, signed: S
   ];
 }
 
+/** Takes one answer back, wherever in the call it stands. */
+export const strikeCommands = (entry: Entry, signed: Signed): Command[] => [
+  {
+    type: 'put',
+    table: 'entries',
+    rows: [
+      {
+        ...entry,
+        ...NO_ANSWER,
+        picks: [],
+        figures: [],
+        said: 'taken back',
+        inside: null,
+        ...signed,
+        id: newId('entry'),
+        strikes: entry.id,
+      },
+    ],
+  },
+];
+
 /** Takes the last answer back; what it changed in the job stays until it is answered otherwise. Empty: there is none. */
 export function backCommands({ document, log }: Context, signed: Signed): Command[] {
   const last = log.entries.at(-1);
   if (!last) return [];
-  const taken = { ...NO_ANSWER, picks: [], figures: [], said: 'taken back', inside: null };
   // What a look put on record with the answer is taken back with it.
   const flips = rows(document.flips).filter((f) => f.at === last.at && f.strikes === null);
   const partings = rows(document.partings).filter((p) => p.at === last.at && p.strikes === null);
   return [
-    {
-      type: 'put',
-      table: 'entries',
-      rows: [{ ...last, ...taken, ...signed, id: newId('entry'), strikes: last.id }],
-    },
+    ...strikeCommands(last, signed),
     ...strikeFlips(flips, signed),
     ...strikePartings(partings, signed),
   ];

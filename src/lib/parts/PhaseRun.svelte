@@ -50,9 +50,9 @@
     flex-direction: column;
     align-items: center;
     gap: 3px;
-    min-width: 4.6rem;
+    min-width: 3.6rem;
     min-height: 48px;
-    padding: 4px 8px 0;
+    padding: 4px 6px 0;
     color: var(--cover-quiet);
     font-size: 0.95rem;
     font-weight: 600;

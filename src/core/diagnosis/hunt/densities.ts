@@ -1,8 +1,10 @@
 /** How likely an instrument shows what it showed, by what it should show: meters, lamps, ohms. */
 import type { Pair } from './evidence.ts';
 
-/** What a source is off nominal, as a share, one standard deviation; and where the utility’s volts are the matter. */
-export const SOURCE = { usual: 0.022, off: 0.13 } as const;
+/** What a source is off nominal, as a share, one standard deviation. */
+export const SOURCE = 0.022;
+/** Where the utility’s volts are the matter: low or high by about so much, as shares, give or take. */
+const UTILITY = { low: 0.9, high: 1.08, sigma: 0.03 } as const;
 /** Share of readings that are simply wrong: a bad contact, a slip of the pen, something nobody told. */
 export const SLIPS = 0.004;
 /** What volts may be anywhere between, for what is not predicted. */
@@ -25,6 +27,13 @@ export interface Told {
   joined: boolean;
 }
 
+/** As `voltsDensity`, of a house whose utility is off. */
+export const utilityDensity: typeof voltsDensity = (read, told) =>
+  [UTILITY.low, UTILITY.high].reduce((sum, share) => {
+    const scaled = told.map((t) => ({ ...t, volts: share * t.volts }));
+    return sum + voltsDensity(read, scaled, UTILITY.sigma) / 2;
+  }, 0);
+
 /**
  * How likely pairs of slots are read together. The source’s volts are common to all of them: a multivariate normal whose
  * covariance is diagonal plus one direction.
@@ -33,7 +42,7 @@ export interface Told {
 export function voltsDensity(
   read: readonly { pair: Pair; volts: number }[],
   told: readonly Told[],
-  source: number,
+  source = SOURCE,
 ): number {
   let density = 1;
   let [quad, along, cross, det] = [0, 0, 0, 1];

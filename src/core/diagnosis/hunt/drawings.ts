@@ -99,9 +99,10 @@ export function drawingsOf(ground: Ground, evidence: readonly Evidence[]): Drawi
     for (const g of misplaced) {
       const path = above(g);
       const first = path.filter((a) => bad.has(a)).at(-1)!;
-      // What hung on it stays where it was, unless it is good too.
-      moved.forEach((f, i) => {
-        if (f === g && !good.has(i)) moved[i] = feeders[g]!;
+      // What hung on it stays on the run, unless it is good too.
+      const stays = path.find((p) => !misplaced.includes(p)) ?? -1;
+      moved.forEach((_, i) => {
+        if (feeders[i] === g && !good.has(i)) moved[i] = stays;
       });
       let to = feeders[first]!;
       while (to >= 0 && bad.has(to)) to = feeders[to]!;

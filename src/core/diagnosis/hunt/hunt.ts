@@ -8,7 +8,7 @@ import type { Evidence, Finding } from './evidence.ts';
 import { KINDS, type CauseKind, type Danger } from './kinds.ts';
 import { ELECTRICAL, JOINT_CELLS, Likelihood, withLoad } from './likelihood.ts';
 import { Outcomes } from './outcomes.ts';
-import { Predictions, WIDTH, type Ground } from './predictions.ts';
+import { Predictions, WIDTH, type Ground, type Touched } from './predictions.ts';
 import { logPriors, USUAL_PRIORS, type Priors } from './priors.ts';
 
 /** A cause, or two at once, with its share; places are stops as drawn. */
@@ -56,6 +56,8 @@ const FIRSTS = 26;
 const SECONDS = 160;
 /** Another fault in the catalogue is this much likelier than one that is not. */
 const OUTSIDE = 0.02;
+/** Share of findings that what is in no catalogue leaves as they are. */
+const LIKE_SOUND = 0.8;
 /** Findings that are this much likelier by a slip than by what is held are pointed out, natural logarithm. */
 const SLIPPED = 3.2;
 /** How likely any finding is where nothing is known. */
@@ -208,7 +210,13 @@ export class Hunt {
       if (pairs && mended.length === 0 && evidence.length > 0)
         found.push(...this.pairs(branch, b, singles, evidence));
     });
-    const outside = Math.log(OUTSIDE) + evidence.reduce((sum, e) => sum + Math.log(blind(e.finding)), 0);
+    // What is in no catalogue shows as sound wiring does, and now and then as nothing else.
+    const [drawn] = this.branches;
+    const outside = evidence.reduce(
+      (sum, e) =>
+        sum + Math.log(LIKE_SOUND * Math.exp(drawn!.of(e)[0]!) + (1 - LIKE_SOUND) * blind(e.finding)),
+      Math.log(OUTSIDE),
+    );
     const top = Math.max(outside, ...found.map((h) => h.log));
     const total = found.reduce((sum, h) => sum + Math.exp(h.log - top), Math.exp(outside - top));
     found.sort((a, b) => b.log - a.log);
@@ -385,6 +393,13 @@ export class Hunt {
         list.push({ branch: b, cause: x, second: y, log, ohms: null });
       }
     return list;
+  }
+
+  /** What a suspect does to whoever touches what is plugged in at a stop as drawn. */
+  touched({ cause, second, differs }: Suspect, stop: number): Touched {
+    const branch = this.branches.find((b) => b.drawing.differs === differs) ?? this.branches[0]!;
+    const faults = [...cause.faults, ...(second?.cause.faults ?? [])];
+    return branch.predictions.touched(faults, branch.drawing.stopOf[stop]!);
   }
 
   /** Its causes in the order of their keys. */

@@ -9,8 +9,8 @@ import {
   ohmsDensity,
   SLIPS,
   slipDensity,
-  SOURCE,
   voltsAt,
+  utilityDensity,
   voltsDensity,
   worksShares,
   type Told,
@@ -53,6 +53,10 @@ function fieldsOf(finding: Finding): readonly number[] {
       return [FIELD.body];
   }
 }
+
+/** Share of the time that an overload is on while something is read, and volts that it pulls. */
+const OFTEN_ON = 0.35;
+const OVERLOADED = 6;
 
 /** Volts of the high-impedance meter with a load put on there. */
 export const withLoad =
@@ -154,14 +158,24 @@ export class Likelihood {
     const floats = (pair: number): boolean => read(FIELD.ohms + pair) > FLOATS;
     // Before the panel nobody knows what loads pull where: the legs wander.
     const supply = has('service-neutral') || has('feeder-neutral') || has('lost-leg');
-    // A parted neutral stands where the loads behind it put it; more than the breaker carries pulls everything down.
+    // A parted neutral stands where the loads behind it put it.
     const parted = has('open-neutral') || has('lifted-neutral');
     const wanders = (pair: number, mean: number): number => {
-      if (finding.kind !== 'volts' || (!supply && !parted)) return has('overload') && mean > 60 ? 4 : 0;
+      if (finding.kind !== 'volts' || (!supply && !parted)) return 0;
       const sound = this.predictions.at(scene, 0, finding.stop, FIELD.high + pair);
-      if (Math.abs(mean - sound) <= 6) return 0;
-      return supply ? 22 : 6;
+      const off = Math.abs(mean - sound);
+      if (supply) return Math.min(22, 1.5 * off);
+      return off > 6 ? 6 : 0;
     };
+    // Too much plugged in may be on or off while it is read.
+    if (finding.kind === 'volts' && has('overload')) {
+      const without = (kind: CauseKind) => kind !== 'overload' && has(kind);
+      const pulled = (field: number) => Math.hypot(spread(field), OVERLOADED);
+      return (
+        (1 - OFTEN_ON) * this.inScene(finding, read, without, spread, scene) +
+        OFTEN_ON * this.inScene(finding, read, without, pulled, scene)
+      );
+    }
     switch (finding.kind) {
       case 'volts': {
         const loading = finding.meterOhms <= 2 * LOW_OHMS;
@@ -189,8 +203,8 @@ export class Likelihood {
           list.push({ pair: 'hotGround', volts: finding.reference });
           told.push({ volts: read(FIELD.reference), spread: 1, floats: false, joined: false });
         }
-        const source = has('utility') ? SOURCE.off : SOURCE.usual;
-        return (1 - SLIPS) * voltsDensity(list, told, source) + SLIPS * slipDensity(list.length);
+        const density = has('utility') ? utilityDensity : voltsDensity;
+        return (1 - SLIPS) * density(list, told) + SLIPS * slipDensity(list.length);
       }
       case 'lamps': {
         let share = 1;
@@ -309,7 +323,7 @@ export class Likelihood {
 
   private legsShare({ a, b }: Finding & { kind: 'legs' }, kind: CauseKind, c: number): number {
     const { predictions } = this;
-    const source = kind === 'utility' ? SOURCE.off : SOURCE.usual;
+    const density = kind === 'utility' ? utilityDensity : voltsDensity;
     let total = 0;
     predictions.scenes.forEach(({ share }, scene) => {
       const [x, y] = [predictions.legs[scene]![2 * c]!, predictions.legs[scene]![2 * c + 1]!];
@@ -318,10 +332,7 @@ export class Likelihood {
       const told = [x, y].map((volts): Told => ({ volts, spread, floats: false, joined: false }));
       const swapped = [...told].reverse();
       const read = [a, b].map((volts) => ({ pair: 'hotNeutral' as const, volts }));
-      const fits =
-        spread > 1
-          ? (voltsDensity(read, told, source) + voltsDensity(read, swapped, source)) / 2
-          : voltsDensity(read, told, source);
+      const fits = spread > 1 ? (density(read, told) + density(read, swapped)) / 2 : density(read, told);
       total += share * ((1 - SLIPS) * fits + SLIPS * slipDensity(2));
     });
     return total;

@@ -160,6 +160,12 @@ export function nextOf(
     return { do: 'measure', advice: advice(chosen), others: others.map(advice) };
   };
   if (held && asks && held.share >= SURE) return measured(asks);
+  // A breaker that lets go after minutes is first measured: what it carries decides before anything is opened.
+  const later = evidence.some(
+    (e) => e.after >= mended.length && e.finding.kind === 'breaker' && e.finding.does === 'trips later',
+  );
+  const amps = later && open.find((o) => o.measure.kind === 'amps');
+  if (amps) return measured(scored.find((s) => s.measure === amps.measure) ?? amps);
   if (scored.length === 0) {
     if (held && held.share > none) return asks ? measured(asks) : { do: 'repair', ...held };
     if (mended.length > 0) return { do: 'done' };
@@ -227,7 +233,7 @@ function confirms(key: string, run: Run): ReadonlySet<string> {
     case 'panel':
       return new Set(kind === undefined && where === 'breaker-off' ? [] : ['open -1']);
     case 'cable':
-      return new Set([`open ${where}`, `open ${run.stops[Number(where)]!.feeder}`]);
+      return new Set([`open ${where}`, `open ${run.stops[Number(where)]!.feeder}`, 'elsewhere']);
     case 'service':
       return new Set(['elsewhere', 'legs']);
     case 'plugged':

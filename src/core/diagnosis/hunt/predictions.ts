@@ -393,6 +393,24 @@ export class Predictions {
     return table;
   }
 
+  /**
+   * What somebody on damp ground carries who touches the frame of what is plugged in at a stop, and whether anything opens
+   * for it: with the little that is usually on.
+   */
+  touched(faults: readonly Fault[], stop: number): Touched {
+    const { amps, house } = this.scenes[1]!;
+    const use: Use = { amps: new Map([...amps, [stop, 1]]), open: new Set(), touch: stop };
+    const wiring = wiringIn(this.ground, house, use);
+    const { openings, voltages } = settle(withFaults(wiring, faults), { seconds: 3, edge: 'slow' });
+    const [first] = openings.filter((o) => o.stop !== null);
+    const frame = wiring.terminals[stop]!.frame!;
+    return {
+      milliamps: (1000 * voltages.between(frame, EARTH)) / PERSON_OHMS,
+      opens: first ? (first.stop! < 0 ? 'breaker' : 'device') : null,
+      seconds: first?.at ?? null,
+    };
+  }
+
   /** Volts of pairs of some causes at some stops, scene by scene; the fields in turn. */
   pairsAt(stops: readonly number[], of: readonly number[], ohmsOf: (cause: number) => number): PairsAt {
     const among = of.map((c): Cause => {
@@ -424,6 +442,14 @@ export class Predictions {
         }),
     };
   }
+}
+
+/** Through a body, milliamperes, after what opens has opened. */
+export interface Touched {
+  milliamps: number;
+  opens: 'breaker' | 'device' | null;
+  /** When it opens, seconds. */
+  seconds: number | null;
 }
 
 /** Reads two causes at once into a table by scene, stop and field; false where the two cannot be at once. */

@@ -297,7 +297,10 @@ function netlist(truth: Truth, state: State): string {
       r(`e${wire}${i}`, '0', 1e11);
       r(`a${wire}${i}`, '0', 1e11);
     }
-    if (odd) lines.push(`v${++count} o${i} e${oddly}${i} ac 45`);
+    if (odd)
+      lines.push(
+        `v${++count} e${oddly}${i} o${i} ac ${state.drift === 0 ? 0 : 45} ${odd.how === 'hot' ? 0 : 90}`,
+      );
     if (falsely) r(`dn${i}`, `dg${i}`, GOOD);
     if (device)
       for (const wire of ['h', 'n'] as const) {

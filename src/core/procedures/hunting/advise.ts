@@ -1,8 +1,9 @@
 /** What a hunt says now, worked out from its call: kept between two questions, so that one more finding is quick. */
 import { Hunt, type Diagnosis } from '#core/diagnosis/hunt/hunt.ts';
-import type { CauseKind } from '#core/diagnosis/hunt/kinds.ts';
+import { KINDS, type CauseKind } from '#core/diagnosis/hunt/kinds.ts';
 import { nextOf, warningsOf, type Next, type Warning } from '#core/diagnosis/hunt/next.ts';
-import type { Priors } from '#core/diagnosis/hunt/priors.ts';
+import type { Touched } from '#core/diagnosis/hunt/predictions.ts';
+import { whyLikely, type Priors } from '#core/diagnosis/hunt/priors.ts';
 import { findingWords, keyWords, measureWords, suspectWords } from '#core/diagnosis/hunt/words.ts';
 import type { Circuit } from '#core/job/schema.ts';
 import type { Context } from '../step.ts';
@@ -19,6 +20,12 @@ export interface ShownSuspect {
   /** Box and cable of it, by stop; null elsewhere. */
   stop: number | null;
   at: 'box' | 'cable' | 'panel' | 'service' | 'plugged' | 'nowhere';
+  repair: string;
+  beside: string;
+  /** What makes its place a likelier one, by what is on record. */
+  because: readonly string[];
+  /** What it does to whoever touches what is plugged in; of the first few. */
+  touch: Touched | null;
 }
 
 export interface Advised {
@@ -38,6 +45,8 @@ export interface Advised {
 /** Suspects that are shown, and the least share of one. */
 const MOST = 8;
 const LEAST = 0.01;
+/** Of so many it is worked out what they do to a hand. */
+const TOUCHED = 3;
 
 /** One hunt, kept for the circuit as it is drawn. */
 export class Adviser {
@@ -62,7 +71,7 @@ export class Adviser {
       suspects: diagnosis.suspects
         .filter((s) => s.share >= LEAST)
         .slice(0, MOST)
-        .map((s) => ({
+        .map((s, k) => ({
           key: s.key,
           kind: s.kind,
           words: suspectWords(s, run),
@@ -70,6 +79,19 @@ export class Adviser {
           danger: s.danger,
           stop: 'stop' in s.place ? s.place.stop : null,
           at: s.place.at,
+          repair: KINDS[s.kind].repair,
+          beside: KINDS[s.kind].beside,
+          because: whyLikely(s, run),
+          touch:
+            k < TOUCHED && s.cause.faults.length > 0
+              ? hunt.touched(
+                  s,
+                  Math.max(
+                    0,
+                    run.stops.findIndex((x) => x.box.id === c.box?.id),
+                  ),
+                )
+              : null,
         })),
       none: diagnosis.none,
       warnings: warningsOf(diagnosis),

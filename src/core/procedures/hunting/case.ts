@@ -4,7 +4,7 @@ import { groundOf } from '#core/diagnosis/hunt/ground.ts';
 import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#core/diagnosis/hunt/measures.ts';
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
 import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
-import { rows } from '#core/job/document.ts';
+import { rows, standingRows } from '#core/job/document.ts';
 import { struckReadings } from '#core/records/proof.ts';
 import type { Circuit, Entry, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';
@@ -166,6 +166,9 @@ const hasDim = ({ log }: Context): boolean =>
 
 /** Prefixes of the steps of a hunt in the log, before their number or box. */
 export const KEYS = {
+  /** From when on readings on record count, where it is not from the call on. */
+  since: 'readings-since',
+
   think: 'think ',
   find: 'find ',
   repair: 'repair ',
@@ -175,6 +178,27 @@ export const KEYS = {
 } as const;
 const after = (key: string, prefix: string): string | null =>
   key.startsWith(prefix) ? key.slice(prefix.length) : null;
+
+/** What somebody adds to a hunt by themselves, at an outlet. */
+export const SEEN = [
+  ['works', 'Works'],
+  ['dead', 'Dead'],
+  ['dim', 'Dim'],
+  ['comes-goes', 'Comes and goes'],
+  ['shock', 'Shock or tingle'],
+  ['heat', 'Warm plate'],
+  ['scorch', 'Scorched'],
+  ['buzz', 'Buzzes'],
+  ['work', 'Worked on lately'],
+] as const;
+function seenAt(stop: number, picks: readonly string[]): Finding[] {
+  if (stop < 0) return [];
+  return picks.flatMap((p): Finding[] => {
+    if (p === 'works') return [{ kind: 'works', stop, does: 'works' }];
+    const sign = SIGNS[p];
+    return sign ? [sign(stop)] : (COMPLAINTS[p]?.(stop) ?? []);
+  });
+}
 
 /** What a procedure is called for, where nobody is asked what it does. */
 const CALLED_FOR: Readonly<Record<string, string>> = {
@@ -211,7 +235,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
   const declined = new Set<string>();
   const mended: string[] = [];
   const evidence: Evidence[] = [];
-  const since = new Date(Date.parse(c.call.opened) - BEFORE).toISOString();
+  const since = c.log.pick(KEYS.since) ?? new Date(Date.parse(c.call.opened) - BEFORE).toISOString();
   const called = CALLED_FOR[c.call.procedure];
   if (called !== undefined && !c.log.has('complaint'))
     COMPLAINTS[called]!(own).forEach((finding, k) =>
@@ -219,6 +243,8 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     );
   const first = firstOf(c, run);
   const corrected = struckReadings(c.document);
+  // What was mended since no longer reads so.
+  for (const fault of standingRows(c.document.faults)) for (const id of fault.voids) corrected.add(id);
   const times = new Set(c.log.entries.map((e) => e.at));
   const readings = rows(c.document.readings)
     .filter((r) => r.at >= since && !times.has(r.at) && !corrected.has(r.id) && stopOf(r.boxId) >= 0)
@@ -292,6 +318,8 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
         if (picks.includes(box.id)) return [{ kind: 'works', stop, does: hasDim(c) ? 'dim' : 'dead' }];
         return picks.includes('rest') ? [{ kind: 'works', stop, does: 'works' }] : [];
       });
+    const added = after(step, KEYS.seen)?.split(' ')[0];
+    if (added !== undefined) return seenAt(stopOf(added), picks);
     const tone = after(step, 'tone ');
     if (tone !== null) return toneOf(tone, entry);
     if (step === 'h-elsewhere') {

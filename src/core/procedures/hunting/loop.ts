@@ -60,12 +60,23 @@ export function huntSteps(c: Context, circuit: Circuit): Steps {
       if (!c.log.has(step.key)) return steps;
     } else {
       const end = order.do === 'done' ? retestStep(c, circuit, n) : stopStep(n, order);
+      // A finding that was struck or added since asks the question anew.
+      if (order.do === 'stop' && !c.log.has(end.key) && changedSince(c, hunt, c.log.entry(key)!.at)) continue;
       steps.push(end);
       if (!c.log.has(end.key)) return steps;
       if (!c.log.picked(end.key, 'again')) break;
     }
   }
   return [...steps, faultStep(c, circuit, hunt)];
+}
+
+/** Whether something was struck, added or read on the circuit after a moment. */
+function changedSince({ document, call }: Context, { ground }: HuntCase, at: string): boolean {
+  const boxes = new Set(ground.run.stops.map((s) => s.box.id));
+  return (
+    rows(document.entries).some((e) => e.callId === call.id && e.at > at) ||
+    rows(document.readings).some((r) => boxes.has(r.boxId) && r.at > at)
+  );
 }
 
 /** What comes next is worked out aside; it is refused where it may not be done as things stand. */
@@ -340,12 +351,9 @@ const stopStep = (n: number, { why }: Order & { do: 'stop' }): Step =>
     why === 'none fits'
       ? 'What was seen fits no cause, and no two of them, that is worked out here.'
       : 'Everything allowed was asked, and more than one cause is left.',
-    [
-      ['again', 'Read again what fits least'],
-      ['left', 'Left off, written down'],
-    ],
+    [['left', 'Left off, written down']],
     {
-      text: 'Strike a finding that may be wrong, or add one; a second pair of eyes, or the inspector.',
+      text: 'Read again what fits least, or add what else you saw, below: it goes on by itself. Else a second pair of eyes.',
       caution: 'It is not in order because nothing was found: it stays off, or somebody watches it.',
     },
   );
@@ -360,7 +368,7 @@ function faultStep(c: Context, circuit: Circuit, hunt: HuntCase): Step {
     return work('fault', 'On record', 'What was not found is written down too.', [['Nothing was mended.']]);
   const { kind, place } = causeOfKey(key);
   const stop = 'stop' in place ? run.stops[place.stop]! : null;
-  const lines = evidence.map(({ finding }) => findingWords(finding, run));
+  const lines = [...new Set(evidence.map(({ finding }) => findingWords(finding, run)))];
   return figures(
     'fault',
     'The fault, on record',

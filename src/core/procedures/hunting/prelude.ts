@@ -119,6 +119,12 @@ function named(c: Context, circuit: Circuit, boxes: readonly Box[]): Steps {
   ];
 }
 
+/** Procedures that hunt. */
+export const HUNTS: ReadonlySet<string> = new Set([
+  ...(['hunt', 'dead-outlet', 'trips-at-once', 'trips-late', 'gfci-reset', 'dim-lights'] as const),
+  ...(['shock', 'false-ground', 'low-volts', 'intermittent', 'tone-open'] as const),
+]);
+
 /** From what is known of the circuit to the fault, mended and on record. */
 export function hunting(c: Context, circuit: Circuit | null): Steps {
   if (!circuit) return [];

@@ -13,6 +13,7 @@
   import Power from './Power.svelte';
   import Read from './Read.svelte';
   import Record from './Record.svelte';
+  import Think from './Think.svelte';
   import Where from './Where.svelte';
 
   interface Props {
@@ -48,6 +49,7 @@
 {:else if step.kind === 'breaker'}<Breaker {step} {earlier} {answer} />
 {:else if step.kind === 'phones'}<Phones {step} {answer} />
 {:else if step.kind === 'flip'}<Flip {step} {answer} />
+{:else if step.kind === 'think'}<Think {step} {answer} />
 {:else if step.kind === 'record'}<Record {step} {answer} />
 {/if}
 <details class="why">

@@ -6,12 +6,11 @@
   import { procedureOf } from '#core/procedures/index.ts';
   import { address } from '$lib/address.svelte.ts';
   import { Calling } from '$lib/calling.svelte.ts';
-  import { HandsFree } from '$lib/handsFree.svelte.ts';
-  import { isTyping } from '$lib/keys.ts';
-  import Act from '$lib/parts/Act.svelte';
+  import { Hunting, provideHunting } from '$lib/hunting.svelte.ts';
   import StartCall from '$lib/parts/jobs/StartCall.svelte';
+  import CallCard from '$lib/parts/call/CallCard.svelte';
   import CallFacts from '$lib/parts/call/CallFacts.svelte';
-  import StepView from '$lib/parts/call/StepView.svelte';
+  import HuntBoard from '$lib/parts/hunt/HuntBoard.svelte';
   import DoneBy from '$lib/parts/prove/DoneBy.svelte';
   import { localTime } from '$lib/readings.ts';
   import { noteStanding } from '$lib/store/list.ts';
@@ -25,8 +24,13 @@
     () => callId,
   );
   const { call, procedure, standing, step } = $derived(calling);
-  const freed = new HandsFree();
-  onDestroy(freed.stop);
+  const hunting = provideHunting(
+    new Hunting(
+      () => session,
+      () => callId,
+    ),
+  );
+  onDestroy(hunting.stop);
 
   /** The list of jobs says where each call stands. */
   $effect(() => {
@@ -35,24 +39,6 @@
     noteStanding(session.jobId, { title: procedure.title, next, open: step !== null }).catch(() => {});
   });
 
-  const spoken = $derived(
-    step ? [step.title, step.text, step.caution].filter(Boolean).join('. ') : 'On record. The call is over.',
-  );
-  $effect(() => freed.say(spoken));
-
-  let body = $state<HTMLElement>();
-  /** The next step begins at its top. */
-  $effect(() => {
-    if (step && body) window.scrollTo({ top: 0 });
-  });
-  /** A big key: the one way on, where there is one. */
-  function key(event: KeyboardEvent) {
-    if (!freed.on || isTyping(event)) return;
-    if (event.key === 'Backspace' || event.key === 'ArrowLeft') calling.back();
-    else if (event.key === 'ArrowRight') body?.querySelector<HTMLButtonElement>('.exits button')?.click();
-    else return;
-    event.preventDefault();
-  }
   /** Another matter at the same house. */
   async function begin(tile: Tile) {
     const call = callOf(tile, calling.by, new Date().toISOString());
@@ -66,8 +52,6 @@
     return current ? `next: ${current.title}` : stopped ? 'left off, for safety' : 'finished, on record';
   };
 </script>
-
-<svelte:window onkeydown={key} />
 
 {#if !call || !procedure}
   <main>
@@ -86,40 +70,11 @@
     <StartCall here start={(tile) => begin(tile)} />
   </main>
 {:else}
-  <main bind:this={body}>
-    <p class="where">
-      <strong>{procedure.title}</strong>
-      {#if standing}<span
-          >{standing.done.length} done{standing.ahead > 0 ? `, about ${standing.ahead} to go` : ''}</span
-        >{/if}
-    </p>
-    {#if calling.said}<p class="wrong" role="alert">{calling.said}</p>{/if}
-    <div
-      class="sheet card"
-      data-step={step?.key ?? 'over'}
-      data-kind={step?.kind ?? 'over'}
-      data-answers={calling.context?.log.entries.length ?? 0}
-    >
-      {#if step}
-        {#key `${step.key} ${calling.context?.log.entries.length}`}
-          <StepView {step} {callId} by={calling.by} earlier={calling.earlier} answer={calling.answer} />
-        {/key}
-      {:else}
-        <h1>{standing?.stopped ? 'Left off, on record' : 'Finished, on record'}</h1>
-        <p>{procedure.title}, {session.document.job.address || session.document.job.name}.</p>
-        <div class="row">
-          <Act big kind="main" href="/job/{session.jobId}/hand-over">See the sheet</Act>
-          <Act big href="/">All calls</Act>
-        </div>
-        <StartCall here start={(tile) => begin(tile)} />
-      {/if}
-    </div>
-    <div class="bar">
-      <Act big disabled={!calling.canGoBack} onclick={calling.back}>Back</Act>
-      <Act big pressed={freed.on} onclick={freed.toggle}>{freed.on ? 'Hands free: on' : 'Hands free'}</Act>
-    </div>
-    {#if freed.on && freed.lacks}<p class="quiet">Not in this browser: {freed.lacks}.</p>{/if}
-    {#if freed.on}<p class="quiet">→ goes on where there is one way, ← goes back.</p>{/if}
+  <main>
+    <CallCard {calling} {callId}>
+      <StartCall here start={(tile) => begin(tile)} />
+    </CallCard>
+    <HuntBoard {calling} />
     <DoneBy by={calling.by} sign={calling.sign} />
     <CallFacts {call} {calling} />
   </main>
@@ -134,24 +89,6 @@
     display: grid;
     gap: 0.6rem;
     align-content: start;
-  }
-  .where {
-    display: flex;
-    justify-content: space-between;
-    gap: 1rem;
-  }
-  .where span {
-    color: var(--quiet);
-  }
-  .card {
-    display: grid;
-    gap: 0.8rem;
-    padding: 0.9rem;
-  }
-  .bar {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 0.5rem;
   }
   .calls a {
     display: grid;

@@ -17,6 +17,7 @@
   import MeasurementTable from '$lib/parts/handover/MeasurementTable.svelte';
   import ReadingTable from '$lib/parts/handover/ReadingTable.svelte';
   import WiringRecords from '$lib/parts/handover/WiringRecords.svelte';
+  import FaultTable from '$lib/parts/hunt/FaultTable.svelte';
   import SheetSection from '$lib/parts/handover/SheetSection.svelte';
   import NotJudged from '$lib/parts/NotJudged.svelte';
   import { exportReadings, ReadingImport } from '$lib/readingFiles.svelte.ts';
@@ -52,6 +53,9 @@
     <JobHead {report} view={session.view} />
     {#if report.calls.length > 0}
       <SheetSection title="Calls"><CallRecords calls={report.calls} /></SheetSection>
+    {/if}
+    {#if report.faults.length > 0}
+      <SheetSection title="Faults found"><FaultTable faults={report.faults} /></SheetSection>
     {/if}
     {#if report.people.length > 0}
       <SheetSection title="People">

@@ -47,6 +47,11 @@
 {#snippet links()}
   <Act href="/job/{session.jobId}/prove/readings">All readings</Act>
   <Act href="/job/{session.jobId}/prove/register">Device register</Act>
+  {#if circuit && stop && prove.results[stop.box.id]?.grade === 'bad'}
+    <Act kind="main" href="/job/{session.jobId}/hunt?circuit={circuit.id}&box={stop.box.id}"
+      >Hunt the fault at {stop.box.name}</Act
+    >
+  {/if}
 {/snippet}
 
 <main>
