@@ -8,4 +8,5 @@ await build({
   logLevel: 'error',
   build: { ssr: 'scripts/bench.ts', outDir: folder, emptyOutDir: true, target: 'node20', minify: false },
 });
-process.exit(spawnSync(process.execPath, [`${folder}/bench.js`], { stdio: 'inherit' }).status ?? 1);
+const args = [`${folder}/bench.js`, ...process.argv.slice(2)];
+process.exit(spawnSync(process.execPath, args, { stdio: 'inherit' }).status ?? 1);

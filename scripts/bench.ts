@@ -12,8 +12,15 @@ import { startServer, type Server } from '../tests/support/server.ts';
 import { PLAIN_READING, rows } from '#core/job/document.ts';
 import { measurePlan, measureReadings, measureRun, measureFirstTap } from './benchPlan.ts';
 import { randomHouse, randomProblem } from '#core/planner/search/testing.ts';
+import { diagnosisBench } from './benchDiagnosis.ts';
 import { measureHouse, measureNetwork } from './benchNetwork.ts';
 import { measurePlanner, measureProof } from './benchPlanner.ts';
+
+const [what, ...rest] = process.argv.slice(2);
+if (what === 'diagnosis') {
+  diagnosisBench(rest);
+  process.exit(0);
+}
 
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 

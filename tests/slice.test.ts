@@ -80,7 +80,7 @@ test('a job from nothing: two questions, an L-shaped room by typing, one key to 
   await press(app.driver, 'Log at D1');
   await reached(/As found: lamps ● ● ○/);
 
-  await app.driver.actions().keyDown(Key.ALT).sendKeys('7').keyUp(Key.ALT).perform();
+  await app.driver.actions().keyDown(Key.ALT).sendKeys('8').keyUp(Key.ALT).perform();
   const sheet = await sees(app.driver, /K\. Rowan/, 'article');
   assert.match(sheet, /9 Fern Row[\s\S]*NEC 2023[\s\S]*Den receptacles[\s\S]*D1, Den[\s\S]*119\.6 V/);
 });

@@ -313,7 +313,7 @@ const JUMPED: [kind: string, box: string, from: string, to: string, said: RegExp
     'G',
     'device.line-hot',
     'device.load-hot',
-    [/danger G, B, C are no longer protected by the GFCI at G/],
+    [/danger B, C are no longer protected by the GFCI at G/],
   ],
 ];
 for (const [name, at, from, to, said, unsaid = []] of JUMPED)

@@ -181,35 +181,38 @@ export function editsOf(wiring: Wiring, fault: Fault): Edit[] {
           at(fault.stop, conductor, 'contact');
           return opened(at(fault.stop, conductor, 'terminal'));
         });
-      return [hotOf(wiring, fault.stop), 'neutral' as const].flatMap((conductor) => {
-        const terminal = at(fault.stop, conductor, 'terminal');
-        const { from: feed, to: line, conductance } = branches[terminal]!;
-        const load = branches[at(fault.stop, conductor, 'contact')]!.to;
-        const contact = at(fault.stop, conductor, 'contact');
-        // What is fed from the load terminal, or lands there by a tail; the contacts and the face stay.
-        const there = branches.flatMap((branch, k) =>
-          k !== contact &&
-          (branch.from === load || branch.to === load) &&
-          branch.to !== EARTH &&
-          !isFace(wiring, fault.stop, branch)
-            ? [{ k, branch }]
-            : [],
-        );
-        const atLine = (node: number) => (node === load ? line : node);
-        return [
-          removed(terminal),
-          { kind: 'add' as const, from: feed, to: load, conductance },
-          ...there.flatMap(({ k, branch }) => [
-            removed(k),
-            {
-              kind: 'add' as const,
-              from: atLine(branch.from),
-              to: atLine(branch.to),
-              conductance: branch.conductance,
-            },
-          ]),
-        ];
-      });
+      return [
+        ...facesKept(wiring, fault.stop),
+        ...[hotOf(wiring, fault.stop), 'neutral' as const].flatMap((conductor) => {
+          const terminal = at(fault.stop, conductor, 'terminal');
+          const { from: feed, to: line, conductance } = branches[terminal]!;
+          const load = branches[at(fault.stop, conductor, 'contact')]!.to;
+          const contact = at(fault.stop, conductor, 'contact');
+          // What is fed from the load terminal, or lands there by a tail; the contacts and the face stay.
+          const there = branches.flatMap((branch, k) =>
+            k !== contact &&
+            (branch.from === load || branch.to === load) &&
+            branch.to !== EARTH &&
+            !isFace(wiring, fault.stop, branch)
+              ? [{ k, branch }]
+              : [],
+          );
+          const atLine = (node: number) => (node === load ? line : node);
+          return [
+            removed(terminal),
+            { kind: 'add' as const, from: feed, to: load, conductance },
+            ...there.flatMap(({ k, branch }) => [
+              removed(k),
+              {
+                kind: 'add' as const,
+                from: atLine(branch.from),
+                to: atLine(branch.to),
+                conductance: branch.conductance,
+              },
+            ]),
+          ];
+        }),
+      ];
     case 'switched-neutral': {
       const contact = at(fault.stop, hotOf(wiring, fault.stop), 'contact');
       const { conductance } = branches[contact]!;
@@ -388,6 +391,12 @@ export function useFor(use: Use, faults: readonly Fault[]): Use {
 /** Whether a branch joins the load side of a device with its own face. */
 const isFace = ({ terminals }: Wiring, stop: number, { to }: Branch): boolean =>
   terminals[stop]!.faces.some((f) => f.hot === to || f.neutral === to);
+
+/** The face of an old device stays joined to its load side, tripped or not. */
+const facesKept = (wiring: Wiring, stop: number): Edit[] =>
+  (wiring.guards.find((g) => g.stop === stop)?.faces ?? [])
+    .filter((branch) => wiring.branches[branch]!.conductance * JOINT_OHMS < 1)
+    .map((branch) => ({ kind: 'conduct', branch, conductance: 1 / JOINT_OHMS }));
 
 /** The network with what is wrong in it; what it was made of is left as it is. */
 export function withFaults(wiring: Wiring, faults: readonly Fault[]): Wiring {

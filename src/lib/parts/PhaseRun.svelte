@@ -3,9 +3,16 @@
   import { PHASES } from '../phases.ts';
 
   let { jobId, current }: { jobId: string; current: string } = $props();
+  let nav = $state<HTMLElement>();
+  /** On a phone the phases may be wider than the screen: the present one is brought into view. */
+  $effect(() => {
+    if (!current) return;
+    const here = nav?.querySelector<HTMLElement>('[aria-current]');
+    if (nav && here) nav.scrollLeft = here.offsetLeft - nav.clientWidth / 2;
+  });
 </script>
 
-<nav aria-label="Phases of the job" class="phases">
+<nav aria-label="Phases of the job" class="phases" bind:this={nav}>
   <ol>
     {#each PHASES as phase, i (phase.path)}
       <li>
@@ -77,10 +84,16 @@
     outline-offset: -2px;
   }
   @media (max-width: 520px) {
+    .phases {
+      max-width: 100%;
+      overflow-x: auto;
+      scrollbar-width: none;
+    }
     a {
       min-width: 0;
-      padding: 4px 5px 0;
-      font-size: 0.9rem;
+      padding: 4px 4px 0;
+      font-size: 0.82rem;
+      letter-spacing: -0.01em;
     }
   }
 </style>

@@ -182,6 +182,20 @@ const SOUND: readonly Cause[] = [
 /** Whatever is in no catalogue: it explains everything a little, and nothing well. */
 export const SOMETHING_ELSE: Cause = cause('something-else', { at: 'nowhere' }, []);
 
+/** The deadly pair of one box that no reading at its slots shows: it is a cause of its own. */
+const reversedFalseGrounds = (faults: readonly Fault[]): Cause[] =>
+  faults.flatMap((jumper) => {
+    if (jumper.kind !== 'false-ground') return [];
+    const swap = faults.find(
+      (f) =>
+        f.kind === 'swap' &&
+        f.stop === jumper.stop &&
+        f.conductors.includes('neutral') &&
+        !f.conductors.includes('ground'),
+    );
+    return swap ? [cause('false-ground-reversed', { at: 'box', stop: jumper.stop }, [swap, jumper])] : [];
+  });
+
 /** Ohms of a poor joint before it is fitted. */
 const POOR_OHMS = 1;
 
@@ -203,6 +217,7 @@ export function causesOf(wiring: Wiring, run: Run): Cause[] {
     ...SOUND,
     ...turnedOff(wiring, run),
     ...faults.map((fault) => cause(kindOf(fault, run), placeOf(fault, run), [fault])),
+    ...reversedFalseGrounds(faults),
   ];
   const opens = new Map<string, number>();
   causes.forEach(({ faults: [fault, ...others] }, i) => {

@@ -3,13 +3,14 @@
  * the drawn one, each with its share. Each finding is judged once; more findings only add their logarithms.
  */
 import { placeKey, type Cause, type CausePlace } from './causes.ts';
+import { Branch, type Hypothesis } from './branch.ts';
 import { drawingsOf, type Drawing } from './drawings.ts';
+import { pairsOf } from './pairs.ts';
 import type { Evidence, Finding } from './evidence.ts';
 import { KINDS, type CauseKind, type Danger } from './kinds.ts';
-import { ELECTRICAL, JOINT_CELLS, Likelihood, withLoad } from './likelihood.ts';
-import { Outcomes } from './outcomes.ts';
-import { Predictions, WIDTH, type Ground, type Touched } from './predictions.ts';
-import { logPriors, USUAL_PRIORS, type Priors } from './priors.ts';
+import { JOINT_CELLS } from './likelihood.ts';
+import type { Ground, Touched } from './predictions.ts';
+import { USUAL_PRIORS, type Priors } from './priors.ts';
 
 /** A cause, or two at once, with its share; places are stops as drawn. */
 export interface Suspect {
@@ -46,14 +47,8 @@ export interface Diagnosis {
   entropy: number;
 }
 
-/** How often a house has a second fault on the circuit, and how much oftener beside the first. */
-const TWO_FAULTS = 0.05;
-const BESIDE = 6;
 /** After a repair nothing more is the matter, mostly. */
 const MENDED = 0.72;
-/** Pairs are made of so many that explain something, with so many beside. */
-const FIRSTS = 26;
-const SECONDS = 160;
 /** Another fault in the catalogue is this much likelier than one that is not. */
 const OUTSIDE = 0.02;
 /** Share of findings that what is in no catalogue leaves as they are. */
@@ -95,70 +90,6 @@ function blind(finding: Finding): number {
     case 'elsewhere':
       return finding.does === 'fine' ? 0.7 : 0.1;
   }
-}
-
-/** A drawing with what it predicts, and findings as they are there. */
-class Branch {
-  readonly drawing: Drawing;
-  readonly predictions: Predictions;
-  readonly likelihood: Likelihood;
-  readonly outcomes: Outcomes;
-  readonly priors: Float64Array;
-  /** First cell of each cause, and the number of all. */
-  readonly first: Int32Array;
-  readonly cells: number;
-  private readonly judged = new Map<string, Float64Array>();
-
-  constructor(drawing: Drawing, priors: Priors) {
-    this.drawing = drawing;
-    this.predictions = new Predictions(drawing.ground);
-    this.likelihood = new Likelihood(this.predictions);
-    this.outcomes = new Outcomes(this.predictions, this.likelihood);
-    const { causes } = this.predictions;
-    this.priors = logPriors(causes, drawing.ground.run, priors);
-    this.first = new Int32Array(causes.length + 1);
-    causes.forEach((c, i) => (this.first[i + 1] = this.first[i]! + this.likelihood.cells(c)));
-    this.cells = this.first[causes.length]!;
-  }
-
-  /** A finding with the stops of this drawing. */
-  here(finding: Finding): Finding {
-    const { stopOf } = this.drawing;
-    const at = (stop: number) => (stop < 0 ? stop : stopOf[stop]!);
-    if (finding.kind === 'tone') return { ...finding, from: at(finding.from), to: at(finding.to) };
-    return 'stop' in finding && finding.stop !== null
-      ? ({ ...finding, stop: at(finding.stop) } as Finding)
-      : finding;
-  }
-
-  /** Logarithms by cell. */
-  of({ id, finding }: Evidence): Float64Array {
-    const known = this.judged.get(id);
-    if (known) return known;
-    const logs = new Float64Array(this.cells);
-    const here = this.here(finding);
-    this.predictions.causes.forEach((_, c) => {
-      this.likelihood
-        .of(here, c)
-        .forEach((p, k) => (logs[this.first[c]! + k] = Math.log(Math.max(p, 1e-30))));
-    });
-    this.judged.set(id, logs);
-    return logs;
-  }
-
-  /** A place as drawn. */
-  drawn(place: CausePlace): CausePlace {
-    return 'stop' in place ? { ...place, stop: this.drawing.stopOf.indexOf(place.stop) } : place;
-  }
-}
-
-/** One hypothesis with its weight. */
-export interface Hypothesis {
-  branch: number;
-  cause: number;
-  second: number | null;
-  log: number;
-  ohms: number | null;
 }
 
 export class Hunt {
@@ -208,7 +139,7 @@ export class Hunt {
       const singles = this.singles(branch, b, evidence, mended);
       found.push(...singles);
       if (pairs && mended.length === 0 && evidence.length > 0)
-        found.push(...this.pairs(branch, b, singles, evidence));
+        found.push(...pairsOf(branch, b, singles, evidence));
     });
     // What is in no catalogue shows as sound wiring does, and now and then as nothing else.
     const [drawn] = this.branches;
@@ -309,90 +240,6 @@ export class Hunt {
 
   private keyOf(branch: Branch, cause: Cause): string {
     return `${placeKey(branch.drawn(cause.place))} ${cause.kind}`;
-  }
-
-  /** Two at once: those that explain something, with each that explains something else. */
-  private pairs(
-    branch: Branch,
-    b: number,
-    singles: readonly Hypothesis[],
-    evidence: readonly Evidence[],
-  ): Hypothesis[] {
-    const { causes } = branch.predictions;
-    const { first, priors } = branch;
-    const told = evidence.map((e) => branch.of(e));
-    const sound = told.map((of) => of[0]!);
-    // A poor joint has one figure for all findings: the one that explains most of them.
-    const cell = causes.map((_, c) => {
-      let [at, most] = [first[c]!, -Infinity];
-      for (let i = first[c]!; i < first[c + 1]!; i++) {
-        const gain = told.reduce((sum, of, k) => sum + Math.max(0, of[i]! - sound[k]!), 0);
-        if (gain > most) [at, most] = [i, gain];
-      }
-      return at;
-    });
-    const best = (c: number, k: number) => told[k]![cell[c]!]!;
-    const ohmsOf = (c: number) => JOINT_CELLS[cell[c]! - first[c]!]!;
-    // A finding that sound wiring would not show, and this explains, is its gain.
-    const gains = causes.map((cause, c) => ({
-      c,
-      gain:
-        cause.faults.length === 0
-          ? -Infinity
-          : priors[c]! + told.reduce((sum, _, k) => sum + Math.max(0, best(c, k) - sound[k]!), 0),
-    }));
-    gains.sort((x, y) => y.gain - x.gain);
-    const leading = Math.max(...singles.map((s) => s.log));
-    const tops = gains.slice(0, FIRSTS);
-    const seconds = gains.slice(0, SECONDS).filter((g) => g.gain > -Infinity);
-    const electrical = evidence.flatMap((e, k) => {
-      const finding = branch.here(e.finding);
-      return ELECTRICAL.has(finding.kind) ? [{ k, finding: finding as Finding & { stop: number } }] : [];
-    });
-    const stops = [...new Set(electrical.map((e) => e.finding.stop))];
-    const reader =
-      stops.length === 0
-        ? null
-        : branch.predictions.pairsAt(stops, [...new Set([...tops, ...seconds].map((g) => g.c))], ohmsOf);
-    const out = new Float32Array(branch.predictions.scenes.length * stops.length * WIDTH);
-    const before = Math.log(branch.drawing.share);
-    const done = new Set<string>();
-    const list: Hypothesis[] = [];
-    const combined = (k: number, x: number, y: number) => {
-      const [p, q] = [best(x, k), best(y, k)];
-      return Math.abs(p - sound[k]!) >= Math.abs(q - sound[k]!) ? p : q;
-    };
-    for (const { c: x } of tops)
-      for (const { c: y } of seconds) {
-        const key = x < y ? `${x} ${y}` : `${y} ${x}`;
-        if (x === y || done.has(key) || causes[x]!.key === causes[y]!.key) continue;
-        done.add(key);
-        const near = 'stop' in causes[x]!.place && placeKey(causes[x]!.place) === placeKey(causes[y]!.place);
-        const prior = before + Math.log(TWO_FAULTS * (near ? BESIDE : 1)) + priors[x]! + priors[y]!;
-        const rough = evidence.reduce((sum, _, k) => sum + combined(k, x, y), prior);
-        if (rough < leading - 18) continue;
-        let log = rough;
-        if (reader && reader.read(x, y, out)) {
-          const opens = branch.predictions.opens;
-          const trips = (c: number) => opens[c]!.breaker !== 'no' || opens[c]!.device !== null;
-          const opener = trips(x) ? x : y;
-          for (const { k, finding } of electrical) {
-            const at = stops.indexOf(finding.stop);
-            const share = branch.likelihood.electrical(
-              finding,
-              [causes[x]!, causes[y]!],
-              withLoad(
-                (scene, field) => out[(scene * stops.length + at) * WIDTH + field]!,
-                finding.kind === 'volts' ? finding.amps : 0,
-              ),
-              opener,
-            );
-            log += Math.log(Math.max(share, 1e-30)) - combined(k, x, y);
-          }
-        }
-        list.push({ branch: b, cause: x, second: y, log, ohms: null });
-      }
-    return list;
   }
 
   /** What a suspect does to whoever touches what is plugged in at a stop as drawn. */

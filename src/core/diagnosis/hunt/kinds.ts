@@ -123,6 +123,13 @@ export const KINDS = {
     'Take the jumper out; GFCI with “No Equipment Ground”, or a real ground.',
     'Every other box that the same hands changed.',
   ),
+  'false-ground-reversed': facts(
+    0.5,
+    'shock',
+    'False ground with hot and neutral reversed: reads correct, frames live',
+    'Take the jumper out, land hot on brass and neutral on silver; GFCI with “No Equipment Ground”, or a real ground.',
+    'Every other box that the same hands changed.',
+  ),
   'other-hot': facts(
     0.15,
     'overvoltage',
@@ -165,7 +172,12 @@ export const KINDS = {
     'Neutral beside its GFCI or AFCI breaker',
     'Land the circuit’s neutral on the breaker.',
   ),
-  'single-pole-sensor': facts(0.3, 'none', 'Single-pole sensor on a shared neutral', 'Fit a two-pole one.'),
+  'single-pole-sensor': facts(
+    0.3,
+    'none',
+    'Single-pole sensor on a shared neutral',
+    'Replace it by a two-pole one.',
+  ),
   'crossed-breakers': facts(0.2, 'none', 'Hots on each other’s breakers', 'Swap them.'),
   'lost-leg': facts(
     1.5,
@@ -190,7 +202,7 @@ export const KINDS = {
     0.4,
     'shock',
     'Main bonding jumper missing',
-    'Main off; fit the bond at the service, 250.24.',
+    'Main off; put the bond in at the service, 250.24.',
   ),
   'second-bond': facts(
     0.4,

@@ -160,12 +160,15 @@ export class Likelihood {
     const supply = has('service-neutral') || has('feeder-neutral') || has('lost-leg');
     // A parted neutral stands where the loads behind it put it.
     const parted = has('open-neutral') || has('lifted-neutral');
+    const poor = has('poor-hot') || has('poor-neutral') || has('poor-breaker');
     const wanders = (pair: number, mean: number): number => {
-      if (finding.kind !== 'volts' || (!supply && !parted)) return 0;
+      if (finding.kind !== 'volts' || (!supply && !parted && !poor)) return 0;
       const sound = this.predictions.at(scene, 0, finding.stop, FIELD.high + pair);
       const off = Math.abs(mean - sound);
       if (supply) return Math.min(22, 1.5 * off);
-      return off > 6 ? 6 : 0;
+      if (parted && off > 6) return 6;
+      // What hangs behind a poor joint besides the load that was put on pulls it down as well.
+      return poor ? (finding.amps > 0 ? 0.1 : 0.3) * off : 0;
     };
     // Too much plugged in may be on or off while it is read.
     if (finding.kind === 'volts' && has('overload')) {

@@ -81,7 +81,7 @@ export const MEASURE_FACTS: Readonly<Record<MeasureKind, MeasureFacts>> = {
     caution: 'Press reset once, with nothing plugged in.',
   },
   ohms: {
-    minutes: 4,
+    minutes: 6,
     boxes: 0,
     gates: ['off and locked', 'unplugged'],
     tool: 'meter',

@@ -4,7 +4,8 @@
  */
 import type { Run } from '#core/circuits/run.ts';
 import { KINDS, type Danger } from './kinds.ts';
-import type { Diagnosis, Hunt, Hypothesis } from './hunt.ts';
+import type { Hypothesis } from './branch.ts';
+import type { Diagnosis, Hunt } from './hunt.ts';
 import type { Evidence } from './evidence.ts';
 import { costOf, measureKey, measuresOf, whyNotNow, type Measure, type Situation } from './measures.ts';
 import type { Shares } from './outcomes.ts';
@@ -47,9 +48,9 @@ export interface Warning {
 /** From this share on a repair is begun, and a danger said first. */
 const SURE = 0.9;
 /** After a repair: that nothing more is the matter. */
-const MENDED = 0.97;
+const MENDED = 0.85;
 /** Before so many findings nobody says that none fits. */
-const FEW = 4;
+const FEW = 8;
 const LIKELY = 0.25;
 /** Hypotheses that are weighed, and how much of all they have to cover. */
 const MOST = 320;
@@ -127,16 +128,20 @@ export function nextOf(
 ): Next {
   const { suspects, none } = diagnosis;
   const sound = suspects.find((s) => s.kind === 'nothing' && s.second === null)?.share ?? 0;
-  if (mended.length > 0 && sound >= MENDED) return { do: 'done' };
   if (none >= 0.5 && evidence.length >= FEW) return { do: 'stop', why: 'none fits' };
   const [best] = [...marginals(diagnosis)].sort((a, b) => b[1] - a[1]);
   const held = best && !best[0].endsWith(' nothing') ? { key: best[0], share: best[1] } : null;
   const weighed = weigh(hunt, diagnosis);
   const open = openMeasures(hunt, weighed, evidence, mended, situation);
   // Before what nobody sees by looking is mended, it is asked for another way.
-  const confirming = held && mustAsk(held.key) ? confirms(held.key, hunt.ground.run) : new Set<string>();
+  const confirming =
+    held && mustAsk(held.key) ? confirms(held.key, hunt.ground.run, evidence) : new Set<string>();
   const asks = open.find((o) => confirming.has(measureKey(o.measure)));
   if (held && held.share >= SURE && !asks) return { do: 'repair', ...held };
+  // After a repair the outlets of the complaint and the ends of the run are loaded once: a second fault shows there.
+  const again = mended.length > 0 ? retests(hunt.ground.run, evidence) : new Set<string>();
+  const retest = open.find((o) => again.has(measureKey(o.measure)));
+  if (mended.length > 0 && sound >= MENDED && !retest) return { do: 'done' };
   const p = weighed.map((w) => w.share);
   const ends = endsOf(weighed, hunt.ground.run, situation);
   const before = entropyOf(p, weighed, ends.length);
@@ -160,12 +165,9 @@ export function nextOf(
     return { do: 'measure', advice: advice(chosen), others: others.map(advice) };
   };
   if (held && asks && held.share >= SURE) return measured(asks);
-  // A breaker that lets go after minutes is first measured: what it carries decides before anything is opened.
-  const later = evidence.some(
-    (e) => e.after >= mended.length && e.finding.kind === 'breaker' && e.finding.does === 'trips later',
-  );
-  const amps = later && open.find((o) => o.measure.kind === 'amps');
-  if (amps) return measured(scored.find((s) => s.measure === amps.measure) ?? amps);
+  if (retest && sound >= MENDED) return measured(retest);
+  const trade = open.find((o) => tradeAsks(evidence, mended.length).has(measureKey(o.measure)));
+  if (trade) return measured(scored.find((s) => s.measure === trade.measure) ?? trade);
   if (scored.length === 0) {
     if (held && held.share > none) return asks ? measured(asks) : { do: 'repair', ...held };
     if (mended.length > 0) return { do: 'done' };
@@ -181,13 +183,38 @@ export function nextOf(
     .sort((x, y) => x.toGo - y.toGo);
   // Where looking where it most likely is ends sooner than any measure, that is what is done.
   if (held && sequence(p, weighed, ends) <= chosen!.toGo) {
-    const shows = confirms(held.key, hunt.ground.run);
+    const shows = confirms(held.key, hunt.ground.run, evidence);
     const look = scored.find((s) => shows.has(measureKey(s.measure)));
     if (look) return measured(look);
     if (!asks) return { do: 'repair', ...held };
   }
   return measured(chosen!);
 }
+
+/** Measures that would show a second fault. */
+function retests(run: Run, evidence: readonly Evidence[]): ReadonlySet<string> {
+  const complained = evidence.flatMap(({ finding, after }) =>
+    after === 0 && (finding.kind === 'works' || finding.kind === 'volts' || finding.kind === 'shock')
+      ? [finding.stop]
+      : [],
+  );
+  const leaves = run.stops.flatMap((_, i) => (run.stops.some((s) => s.feeder === i) ? [] : [i]));
+  return new Set([...complained.slice(0, 2), ...leaves].map((stop) => `volts ${stop} 10`));
+}
+
+/**
+ * What the trade asks first, whatever tells more: the amperes of a breaker that lets go after minutes, before anything is
+ * opened; and the ground slot against a proven ground where somebody felt a shock, since a live frame may read correct.
+ */
+const tradeAsks = (evidence: readonly Evidence[], repairs: number): ReadonlySet<string> =>
+  new Set(
+    evidence
+      .filter((e) => e.after >= repairs)
+      .flatMap(({ finding }) => {
+        if (finding.kind === 'breaker' && finding.does === 'trips later') return ['amps'];
+        return finding.kind === 'shock' ? [`reference ${finding.stop}`] : [];
+      }),
+  );
 
 /** A measure that may be asked for, with what it would show under each hypothesis. */
 interface Open {
@@ -225,7 +252,7 @@ function openMeasures(
 const mustAsk = (key: string): boolean => ['cable', 'service', 'plugged'].includes(key.split(' ')[0]!);
 
 /** Measures that show a cause where it is, before anybody mends it. */
-function confirms(key: string, run: Run): ReadonlySet<string> {
+function confirms(key: string, run: Run, evidence: readonly Evidence[]): ReadonlySet<string> {
   const [at, where, kind] = key.split(' ');
   switch (at) {
     case 'box':
@@ -237,7 +264,13 @@ function confirms(key: string, run: Run): ReadonlySet<string> {
     case 'service':
       return new Set(['elsewhere', 'legs']);
     case 'plugged':
-      return new Set([where === 'overload' ? 'amps' : 'appliance']);
+      return new Set([
+        where === 'overload' ? 'amps' : 'appliance',
+        // Before something is blamed that gave a shock, its outlet is: the slots, and their ground.
+        ...evidence.flatMap(({ finding }) =>
+          finding.kind === 'shock' ? [`volts ${finding.stop} 0`, `reference ${finding.stop}`] : [],
+        ),
+      ]);
     default:
       return new Set();
   }
@@ -261,9 +294,13 @@ function endsOf(weighed: readonly Weighed[], run: Run, situation: Situation): nu
   return ends;
 }
 
+/** What is not looked for at once is measured for: minutes to the last look, and for each bit before it. */
+const LAST_LOOK = 18;
+const PER_BIT = 6;
+
 /**
- * Minutes that looking for one cause after the other takes, in the best order: by share per minute. Weights need not add up
- * to one; what they lack has another answer.
+ * Minutes to the end: looking for one cause after the other by share per minute, up to where measuring on is shorter. Weights
+ * need not add up to one; what they lack has another answer.
  */
 function sequence(p: ArrayLike<number>, weighed: readonly Weighed[], ends: readonly number[]): number {
   const sums = new Float64Array(ends.length);
@@ -272,15 +309,25 @@ function sequence(p: ArrayLike<number>, weighed: readonly Weighed[], ends: reado
     sums[weighed[i]!.group]! += p[i]!;
     left += p[i]!;
   }
-  const order = [...sums.keys()]
-    .filter((g) => sums[g]! > 1e-6)
-    .sort((a, b) => sums[b]! / ends[b]! - sums[a]! / ends[a]!);
-  let minutes = 0;
-  for (const g of order) {
-    minutes += left * ends[g]!;
-    left -= sums[g]!;
+  const order: number[] = [];
+  let spread = 0;
+  for (let g = 0; g < sums.length; g++) {
+    if (sums[g]! <= 1e-7) continue;
+    order.push(g);
+    spread += sums[g]! * Math.log2(sums[g]!);
   }
-  return minutes;
+  order.sort((a, b) => sums[b]! / ends[b]! - sums[a]! / ends[a]!);
+  let minutes = 0;
+  let least = Infinity;
+  for (const g of order) {
+    // The bits of what is left, by its own shares.
+    const bits = Math.max(0, left * Math.log2(left) - spread);
+    least = Math.min(least, minutes + LAST_LOOK * left + PER_BIT * bits);
+    minutes += left * ends[g]!;
+    spread -= sums[g]! * Math.log2(sums[g]!);
+    left = Math.max(1e-12, left - sums[g]!);
+  }
+  return Math.min(least, minutes);
 }
 
 /** What an answer leaves to do: looking at once, or the best measure first. */
@@ -305,6 +352,7 @@ function ahead(
 function repeats(finding: Evidence['finding']): string {
   switch (finding.kind) {
     case 'volts':
+      if (finding.reference !== null) return measureKey({ kind: 'reference', stop: finding.stop });
       return measureKey({ kind: 'volts', stop: finding.stop, amps: finding.amps > 0 ? 10 : 0 });
     case 'ohms':
       return measureKey({ kind: 'ohms', stop: finding.stop, pair: finding.pair });

@@ -1,7 +1,7 @@
 /** What a measure may show under each hypothesis, in the few classes that a tradesperson tells apart. */
 import { worksShares } from './densities.ts';
 import { PAIRS, type Finding } from './evidence.ts';
-import type { Hypothesis } from './hunt.ts';
+import type { Hypothesis } from './branch.ts';
 import { joint, type Likelihood } from './likelihood.ts';
 import type { Measure } from './measures.ts';
 import { FIELD, type Predictions } from './predictions.ts';

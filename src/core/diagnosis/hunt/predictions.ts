@@ -180,6 +180,10 @@ class Asked {
     this.at = at;
     this.predictor = new Predictor(wiring, faults, probes, hertz, 2);
   }
+  /** Gives a poor joint other ohms. */
+  vary(cause: number, ohms: number): void {
+    this.predictor.vary(this.at[cause]![0]!, ohms);
+  }
   /** Volts of a cause, with another one beside it; false where the two cannot be at once. */
   read(cause: number, beside: number | null, into: Float64Array, ohms?: Float64Array): boolean {
     const { predictor } = this;
@@ -412,12 +416,9 @@ export class Predictions {
   }
 
   /** Volts of pairs of some causes at some stops, scene by scene; the fields in turn. */
-  pairsAt(stops: readonly number[], of: readonly number[], ohmsOf: (cause: number) => number): PairsAt {
-    const among = of.map((c): Cause => {
-      const cause = this.causes[c]!;
-      if (cause.parted === null) return cause;
-      return { ...cause, faults: cause.faults.map((f) => ({ ...f, ohms: ohmsOf(c) }) as Fault) };
-    });
+  pairsAt(stops: readonly number[], of: readonly number[]): PairsAt {
+    // Each cause has a fault of its own, so that two of one joint can have ohms of their own.
+    const among = of.map((c) => this.causes[c]!);
     const position = new Map(of.map((c, k) => [c, k]));
     const list = this.scenes.map(({ amps, house }) => {
       const wiring = wiringIn(this.ground, house, { amps, open: new Set() });
@@ -433,6 +434,10 @@ export class Predictions {
     });
     const size = stops.length * WIDTH;
     return {
+      vary: (cause, ohms) => {
+        if (this.causes[cause]!.parted !== null)
+          for (const { asked } of list) asked.vary(position.get(cause)!, ohms);
+      },
       read: (one, other, out) =>
         list.every(({ asked, places, into, ohms }, s) => {
           if (!asked.read(position.get(one)!, position.get(other)!, into, ohms)) return false;
@@ -454,6 +459,8 @@ export interface Touched {
 
 /** Reads two causes at once into a table by scene, stop and field; false where the two cannot be at once. */
 export interface PairsAt {
+  /** Gives the joint of a cause so many ohms from now on. */
+  vary(cause: number, ohms: number): void;
   read(one: number, other: number, out: Float32Array): boolean;
 }
 

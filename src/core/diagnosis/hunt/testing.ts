@@ -71,6 +71,28 @@ export const PLAIN_HOUSE: Ground['house'] = {
   ],
 };
 
+/** A plain chain of receptacles, joined by tails and through the device by turns; a GFCI at one of them, or none. */
+export function chainGround(count: number, rating: 15 | 20 = 15, gfci = -1): Ground {
+  const boxes = Array.from({ length: count }, (_, i) => ({
+    ...outlet(`R${i + 1}`, i % 4, 20),
+    ...(i === gfci ? { device: receptacle({ kind: 'gfci' }) } : {}),
+  }));
+  const plain = chain(boxes);
+  const circuit: Circuit = {
+    ...plain,
+    gauge: rating === 15 ? '14' : '12',
+    breaker: { ...plain.breaker, rating },
+    stops: plain.stops.map((stop, i) => ({
+      ...stop,
+      measured: i === 0 ? 420 : 150,
+      side: 'load' as const,
+      splice: i % 2 === 0 ? ('pigtail' as const) : ('feed-through' as const),
+    })),
+  };
+  const document = house({ area: room([400, 300, 400, 300]), boxes, circuits: [circuit] });
+  return { document, run: buildRun(document, circuit), house: PLAIN_HOUSE, panel: 'Service', leg: 'A' };
+}
+
 /** A circuit of so many receptacles, mostly a chain, some with a GFCI in it. */
 export function huntGround(count: number, seed: number): Ground {
   const random = randomFrom(seed);
@@ -467,7 +489,9 @@ function foundIn({ troubles, feeders }: Truth, box: number): CauseKind[] {
           ? [t.wires.includes('g') ? (t.wires.includes('h') ? 'ground-fault' : 'neutral-ground') : 'short']
           : [];
       case 'swapped':
-        return t.box === box ? ['reversed'] : [];
+        return t.box === box
+          ? ['reversed', ...(isDeadlyPair(troubles, box) ? (['false-ground-reversed'] as const) : [])]
+          : [];
       case 'false-ground':
         return t.box === box ? ['false-ground'] : [];
       case 'breaker':
@@ -480,9 +504,16 @@ function foundIn({ troubles, feeders }: Truth, box: number): CauseKind[] {
   });
 }
 
+/** Reversed and falsely grounded at one box is one matter to whoever mends it. */
+const isDeadlyPair = (troubles: readonly Trouble[], box: number): boolean =>
+  (['swapped', 'false-ground'] as const).every((what) =>
+    troubles.some((t) => t.what === what && t.box === box),
+  );
+
 /** Keys of the repairs that the troubles ask for, as the hunt names places and kinds. */
 export function repairsOf({ troubles, feeders }: Truth): string[] {
   return troubles.flatMap((t): string[] => {
+    const both = 'box' in t && isDeadlyPair(troubles, t.box);
     switch (t.what) {
       case 'joint': {
         const kind = `${t.ohms >= APART ? 'open' : 'poor'}-${NAMES[t.wire]}`;
@@ -495,9 +526,9 @@ export function repairsOf({ troubles, feeders }: Truth): string[] {
         return [`${t.where} ${t.box} ${kind}`];
       }
       case 'swapped':
-        return [`box ${t.box} reversed`];
+        return [`box ${t.box} ${both ? 'false-ground-reversed' : 'reversed'}`];
       case 'false-ground':
-        return [`box ${t.box} false-ground`];
+        return both ? [] : [`box ${t.box} false-ground`];
       case 'tripped':
         return [`box ${t.box} tripped`];
       case 'breaker':
@@ -669,7 +700,11 @@ export function perform(truth: Truth, measure: Measure): Finding {
 /** The house after something was mended. */
 export const mend = (truth: Truth, key: string): Truth => ({
   ...truth,
-  troubles: truth.troubles.filter((t) => !repairsOf({ ...truth, troubles: [t] }).includes(key)),
+  troubles: truth.troubles.filter((t) => {
+    if (key.endsWith('false-ground-reversed') && (t.what === 'swapped' || t.what === 'false-ground'))
+      return false;
+    return !repairsOf({ ...truth, troubles: [t] }).includes(key);
+  }),
 });
 
 /** How a hunt went. */
@@ -688,13 +723,15 @@ export interface PlayOptions {
   priors?: Priors;
   situation?: Situation;
   most?: number;
+  /** What is said first; else what such a house would show. */
+  complaint?: readonly Finding[];
   trace?: (line: string) => void;
 }
 
 /** Follows the advice from the complaint to the end. */
 export function play(
   start: Truth,
-  { priors, situation = USUAL_SITUATION, most = 30, trace = () => {} }: PlayOptions = {},
+  { priors, situation = USUAL_SITUATION, most = 30, trace = () => {}, complaint }: PlayOptions = {},
 ): Played {
   let truth = start;
   const hunt = new Hunt(start.ground, priors);
@@ -704,7 +741,7 @@ export function play(
   let declined = new Set<string>();
   const note = (finding: Finding) =>
     evidence.push({ id: `e${evidence.length}`, after: mended.length, finding });
-  for (const finding of complaintOf(truth)) {
+  for (const finding of complaint ?? complaintOf(truth)) {
     note(finding);
     trace(`  complaint ${JSON.stringify(finding)}`);
   }
@@ -756,7 +793,7 @@ export function play(
       none,
       steps,
       minutes: steps.reduce((s, x) => s + x.cost, 0),
-      boxes: steps.filter((x) => x.said.startsWith('open') || x.said.startsWith('part')).length,
+      boxes: new Set(steps.flatMap((x) => /^(?:open|part) (-?\d+)/.exec(x.said)?.[1] ?? [])).size,
       bits,
     };
   }

@@ -250,7 +250,15 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
 function foundThere({ ground }: HuntCase, stop: number) {
   const inBox = [
     ...(['open-hot', 'open-neutral', 'open-ground', 'poor-hot', 'poor-neutral', 'poor-ground'] as const),
-    ...(['false-ground', 'reversed', 'short', 'ground-fault', 'neutral-ground', 'leak'] as const),
+    ...([
+      'false-ground',
+      'false-ground-reversed',
+      'reversed',
+      'short',
+      'ground-fault',
+      'neutral-ground',
+      'leak',
+    ] as const),
     ...(['line-load', 'wrong-landing', 'borrowed-neutral', 'other-hot', 'tab', 'dead-device'] as const),
   ];
   const atPanel = [

@@ -90,8 +90,8 @@ function named(c: Context, circuit: Circuit, boxes: readonly Box[]): Steps {
       boxes.length === 0 ? 'What else is on this breaker?' : 'Anything else on it?',
       'With the neighbors known, most boxes stay closed.',
       [
-        ['add', 'Another outlet, switch or light'],
         ['no', 'No more that I know'],
+        ['add', 'Another outlet, switch or light'],
       ],
     ),
     ...when(c.log.picked(key, 'add'), {

@@ -1,0 +1,71 @@
+/** A drawing with what it predicts, and findings as they are there. */
+import type { CausePlace } from './causes.ts';
+import type { Drawing } from './drawings.ts';
+import type { Evidence, Finding } from './evidence.ts';
+import { Likelihood } from './likelihood.ts';
+import { Outcomes } from './outcomes.ts';
+import { Predictions } from './predictions.ts';
+import { logPriors, type Priors } from './priors.ts';
+
+/** One hypothesis with its weight. */
+export interface Hypothesis {
+  branch: number;
+  cause: number;
+  second: number | null;
+  log: number;
+  ohms: number | null;
+}
+
+export class Branch {
+  readonly drawing: Drawing;
+  readonly predictions: Predictions;
+  readonly likelihood: Likelihood;
+  readonly outcomes: Outcomes;
+  readonly priors: Float64Array;
+  /** First cell of each cause, and the number of all. */
+  readonly first: Int32Array;
+  readonly cells: number;
+  private readonly judged = new Map<string, Float64Array>();
+
+  constructor(drawing: Drawing, priors: Priors) {
+    this.drawing = drawing;
+    this.predictions = new Predictions(drawing.ground);
+    this.likelihood = new Likelihood(this.predictions);
+    this.outcomes = new Outcomes(this.predictions, this.likelihood);
+    const { causes } = this.predictions;
+    this.priors = logPriors(causes, drawing.ground.run, priors);
+    this.first = new Int32Array(causes.length + 1);
+    causes.forEach((c, i) => (this.first[i + 1] = this.first[i]! + this.likelihood.cells(c)));
+    this.cells = this.first[causes.length]!;
+  }
+
+  /** A finding with the stops of this drawing. */
+  here(finding: Finding): Finding {
+    const { stopOf } = this.drawing;
+    const at = (stop: number) => (stop < 0 ? stop : stopOf[stop]!);
+    if (finding.kind === 'tone') return { ...finding, from: at(finding.from), to: at(finding.to) };
+    return 'stop' in finding && finding.stop !== null
+      ? ({ ...finding, stop: at(finding.stop) } as Finding)
+      : finding;
+  }
+
+  /** Logarithms by cell. */
+  of({ id, finding }: Evidence): Float64Array {
+    const known = this.judged.get(id);
+    if (known) return known;
+    const logs = new Float64Array(this.cells);
+    const here = this.here(finding);
+    this.predictions.causes.forEach((_, c) => {
+      this.likelihood
+        .of(here, c)
+        .forEach((p, k) => (logs[this.first[c]! + k] = Math.log(Math.max(p, 1e-30))));
+    });
+    this.judged.set(id, logs);
+    return logs;
+  }
+
+  /** A place as drawn. */
+  drawn(place: CausePlace): CausePlace {
+    return 'stop' in place ? { ...place, stop: this.drawing.stopOf.indexOf(place.stop) } : place;
+  }
+}

@@ -1,0 +1,132 @@
+/** Two causes at once: those that explain something, with each that explains something else. */
+import type { Branch, Hypothesis } from './branch.ts';
+import { placeKey } from './causes.ts';
+import type { Evidence, Finding } from './evidence.ts';
+import type { CauseKind } from './kinds.ts';
+import { ELECTRICAL, JOINT_CELLS, withLoad } from './likelihood.ts';
+import { WIDTH, type PairsAt } from './predictions.ts';
+
+/** How often a house has a second fault on the circuit, and how much oftener beside the first. */
+const TWO_FAULTS = 0.05;
+const BESIDE = 6;
+/** Pairs are made of so many that explain something, with so many beside. */
+const FIRSTS = 26;
+const SECONDS = 160;
+/** Of so many pairs with poor joints the ohms are fitted together, in so many rounds. */
+const FITTED = 24;
+const ROUNDS = 2;
+/** Pairs that are so much less likely than the best single one are not looked at, natural logarithm. */
+const HOPELESS = 18;
+/** What lies before the panel is mended by itself first: no pair is made of it. */
+const SUPPLY: ReadonlySet<CauseKind> = new Set(['service-neutral', 'feeder-neutral', 'lost-leg']);
+
+/** @param b position of the branch */
+export function pairsOf(
+  branch: Branch,
+  b: number,
+  singles: readonly Hypothesis[],
+  evidence: readonly Evidence[],
+): Hypothesis[] {
+  const { predictions, likelihood, first, priors } = branch;
+  const { causes, opens } = predictions;
+  const told = evidence.map((e) => branch.of(e));
+  const sound = told.map((of) => of[0]!);
+  // A poor joint has one figure for all findings: at first the one that explains most of them.
+  const cell = causes.map((_, c) => {
+    let [at, most] = [first[c]!, -Infinity];
+    for (let i = first[c]!; i < first[c + 1]!; i++) {
+      const gain = told.reduce((sum, of, k) => sum + Math.max(0, of[i]! - sound[k]!), 0);
+      if (gain > most) [at, most] = [i, gain];
+    }
+    return at;
+  });
+  const best = (c: number, k: number) => told[k]![cell[c]!]!;
+  // A finding that sound wiring would not show, and this explains, is its gain.
+  const gains = causes
+    .map((cause, c) => ({
+      c,
+      gain: priors[c]! + told.reduce((sum, _, k) => sum + Math.max(0, best(c, k) - sound[k]!), 0),
+      counts: cause.faults.length > 0 && !SUPPLY.has(cause.kind),
+    }))
+    .filter((g) => g.counts)
+    .sort((x, y) => y.gain - x.gain);
+  const leading = Math.max(...singles.map((s) => s.log));
+  const [tops, seconds] = [gains.slice(0, FIRSTS), gains.slice(0, SECONDS)];
+  const electrical = evidence.flatMap((e, k) => {
+    const finding = branch.here(e.finding);
+    return ELECTRICAL.has(finding.kind) ? [{ k, finding: finding as Finding & { stop: number } }] : [];
+  });
+  const stops = [...new Set(electrical.map((e) => e.finding.stop))];
+  const reader: PairsAt | null =
+    stops.length === 0
+      ? null
+      : predictions.pairsAt(stops, [...new Set([...tops, ...seconds].map((g) => g.c))]);
+  for (const { c } of seconds) reader?.vary(c, JOINT_CELLS[cell[c]! - first[c]!]!);
+  const out = new Float32Array(predictions.scenes.length * stops.length * WIDTH);
+  const before = Math.log(branch.drawing.share);
+  const combined = (k: number, x: number, y: number) => {
+    const [p, q] = [best(x, k), best(y, k)];
+    return Math.abs(p - sound[k]!) >= Math.abs(q - sound[k]!) ? p : q;
+  };
+  const trips = (c: number) => opens[c]!.breaker !== 'no' || opens[c]!.device !== null;
+  /** What follows from the network, worked out with both in it; null where the two cannot be at once. */
+  const exact = (x: number, y: number): number | null => {
+    if (!reader || !reader.read(x, y, out)) return null;
+    return electrical.reduce((sum, { k, finding }) => {
+      const at = stops.indexOf(finding.stop);
+      const share = likelihood.electrical(
+        finding,
+        [causes[x]!, causes[y]!],
+        withLoad(
+          (scene, field) => out[(scene * stops.length + at) * WIDTH + field]!,
+          finding.kind === 'volts' ? finding.amps : 0,
+        ),
+        trips(x) ? x : y,
+      );
+      return sum + Math.log(Math.max(share, 1e-30)) - combined(k, x, y);
+    }, 0);
+  };
+  const done = new Set<number>();
+  const list: (Hypothesis & { rough: number; second: number })[] = [];
+  for (const { c: x } of tops)
+    for (const { c: y } of seconds) {
+      const key = Math.min(x, y) * causes.length + Math.max(x, y);
+      if (x === y || done.has(key) || causes[x]!.key === causes[y]!.key) continue;
+      done.add(key);
+      const near = 'stop' in causes[x]!.place && placeKey(causes[x]!.place) === placeKey(causes[y]!.place);
+      const prior = before + Math.log(TWO_FAULTS * (near ? BESIDE : 1)) + priors[x]! + priors[y]!;
+      const rough = evidence.reduce((sum, _, k) => sum + combined(k, x, y), prior);
+      if (rough < leading - HOPELESS) continue;
+      list.push({ branch: b, cause: x, second: y, log: rough + (exact(x, y) ?? 0), ohms: null, rough });
+    }
+  if (reader) fitTogether();
+  return list;
+
+  /** Joints of the likeliest pairs, and of those that are likely for what they are, get the ohms that fit both. */
+  function fitTogether(): void {
+    const isJoint = (c: number) => causes[c]!.parted !== null;
+    const joints = list.filter((h) => isJoint(h.cause) && isJoint(h.second));
+    const likely = [...joints].sort((p, q) => q.log - p.log).slice(0, FITTED / 2);
+    const usual = joints
+      .filter((h) => causes[h.cause]!.kind !== causes[h.second]!.kind)
+      .sort((p, q) => q.rough - p.rough)
+      .slice(0, FITTED / 2);
+    for (const h of new Set([...likely, ...usual])) {
+      const pair = [h.cause, h.second] as const;
+      const at = pair.map((c) => cell[c]! - first[c]!);
+      let most = h.log;
+      for (let round = 0; round < ROUNDS; round++)
+        pair.forEach((c, k) => {
+          JOINT_CELLS.forEach((ohms, cellAt) => {
+            reader!.vary(c, ohms);
+            const log = h.rough + (exact(h.cause, h.second) ?? -Infinity);
+            if (log > most) [most, at[k]] = [log, cellAt];
+          });
+          reader!.vary(c, JOINT_CELLS[at[k]!]!);
+        });
+      // One of all that the two joints may be is the best: the others share what it has.
+      h.log = Math.max(h.log, most - Math.log(JOINT_CELLS.length));
+      pair.forEach((c) => reader!.vary(c, JOINT_CELLS[cell[c]! - first[c]!]!));
+    }
+  }
+}
