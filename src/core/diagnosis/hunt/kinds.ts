@@ -114,7 +114,7 @@ export const KINDS = {
     'Land hot on brass, neutral on silver.',
     'The box before it: colors may change there.',
   ),
-  'hot-on-ground': facts(0.15, 'shock', 'Hot and ground reversed', 'Land each on its own terminal.'),
+  'hot-on-ground': facts(0.06, 'shock', 'Hot and ground reversed', 'Land each on its own terminal.'),
   'neutral-on-ground': facts(0.4, 'shock', 'Neutral and ground reversed', 'Land each on its own terminal.'),
   'false-ground': facts(
     1.2,
@@ -131,7 +131,7 @@ export const KINDS = {
     'Every other box that the same hands changed.',
   ),
   'other-hot': facts(
-    0.15,
+    0.08,
     'overvoltage',
     'Hot of another circuit on the neutral',
     'Land the neutral of its own circuit.',

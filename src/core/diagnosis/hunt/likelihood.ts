@@ -166,7 +166,8 @@ export class Likelihood {
       const sound = this.predictions.at(scene, 0, finding.stop, FIELD.high + pair);
       const off = Math.abs(mean - sound);
       if (supply) return Math.min(22, 1.5 * off);
-      if (parted && off > 6) return 6;
+      // Between hot and such a neutral nothing stands while the meter loads it.
+      if (parted && off > 6) return pair === 0 && mean < 5 ? 0.5 : 12;
       // What hangs behind a poor joint besides the load that was put on pulls it down as well.
       return poor ? (finding.amps > 0 ? 0.1 : 0.3) * off : 0;
     };
