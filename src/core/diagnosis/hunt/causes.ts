@@ -179,9 +179,6 @@ const SOUND: readonly Cause[] = [
   cause('utility', { at: 'service' }, []),
 ];
 
-/** Whatever is in no catalogue: it explains everything a little, and nothing well. */
-export const SOMETHING_ELSE: Cause = cause('something-else', { at: 'nowhere' }, []);
-
 /** The deadly pair of one box that no reading at its slots shows: it is a cause of its own. */
 const reversedFalseGrounds = (faults: readonly Fault[]): Cause[] =>
   faults.flatMap((jumper) => {

@@ -2,7 +2,7 @@
 import type { Pair } from './evidence.ts';
 
 /** What a source is off nominal, as a share, one standard deviation. */
-export const SOURCE = 0.022;
+const SOURCE = 0.022;
 /** Where the utility’s volts are the matter: low or high by about so much, as shares, give or take. */
 const UTILITY = { low: 0.9, high: 1.08, sigma: 0.03 } as const;
 /** Share of readings that are simply wrong: a bad contact, a slip of the pen, something nobody told. */
@@ -16,7 +16,7 @@ const NEUTRAL = { volts: 0.06, share: 0.14, elsewhere: 1.4, often: 0.3 } as cons
 
 const normal = (x: number, mean: number, sigma: number): number =>
   Math.exp(-0.5 * ((x - mean) / sigma) ** 2) / (sigma * 2.5066282746310002);
-export const sigmoid = (x: number): number => 1 / (1 + Math.exp(-x));
+const sigmoid = (x: number): number => 1 / (1 + Math.exp(-x));
 
 /** What a pair of slots should show: volts, how far the unknown joint spreads them, and whether it floats. */
 export interface Told {

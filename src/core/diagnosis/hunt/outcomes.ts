@@ -138,8 +138,9 @@ export class Outcomes {
       case 'ohms': {
         const at = (of: number) => predictions.ohms[predictions.ohmsAt(of, stop, measure.pair)]!;
         const own = cause.parted === null ? at(c) : at(0) + Math.max(0, at(c) - at(0)) * (ohms ?? 2);
-        const bounds = [0.12, 1.2, 12, 1e3, 1e6];
-        const words = ['a dead short', 'joined', 'a few ohms', 'a hundred ohms or so', 'thousands', 'over'];
+        // Below an ohm leads and contacts are as large as what is read.
+        const bounds = [1.2, 12, 1e3, 1e6];
+        const words = ['joined', 'a few ohms', 'a hundred ohms or so', 'thousands', 'over'];
         for (const [k, p] of blurred(Math.log(own + 0.02), 0.15, bounds.map(Math.log)))
           add(shares, words[k]!, p);
         return shares;

@@ -32,7 +32,7 @@ export interface Ground {
 }
 
 /** A load that a tester puts on: 10 A at 120 V. */
-export const TEST_OHMS = 12;
+const TEST_OHMS = 12;
 
 /** What is worked out for each stop: a pair of slots on a meter of so many ohms, or a place to earth. */
 const FIELDS = [

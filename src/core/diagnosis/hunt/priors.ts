@@ -9,7 +9,7 @@ import type { Cause } from './causes.ts';
 import { KINDS, type CauseKind } from './kinds.ts';
 
 /** Times as often at a place of which this is on record. */
-export type Factors = Settings['hunt']['factors'];
+type Factors = Settings['hunt']['factors'];
 export type Factor = keyof Factors;
 export const FACTOR_WORDS: Readonly<Record<Factor, string>> = {
   pushIn: 'Push-in terminals',
@@ -38,7 +38,7 @@ const IN_CABLE = 0.08;
 const OLD_YEARS = 30;
 
 /** What on record of a box makes its joints fail oftener. */
-export function marksOf({ box, area, joining }: RunStop, run: Run): Factor[] {
+function marksOf({ box, area, joining }: RunStop, run: Run): Factor[] {
   const signs = box.found?.signs ?? [];
   const marks: [Factor, boolean][] = [
     ['pushIn', signs.includes('back-stabbed')],

@@ -57,7 +57,7 @@ const OHMS_PER_INCH = { '14': 2.52 / 12000, '12': 1.59 / 12000, '10': 1 / 12000 
 const GOOD = 0.002;
 const APART = 1e10;
 
-export const PLAIN_HOUSE: Ground['house'] = {
+const PLAIN_HOUSE: Ground['house'] = {
   service: { A: 0.01, B: 0.01, neutral: 0.01, earth: 2 },
   panels: [
     {
@@ -367,11 +367,9 @@ interface Complex {
   re: number;
   im: number;
 }
-let runs = 0;
 /** Volts of nodes, one process for one state. */
 function solve(truth: Truth, state: State, nodes: readonly string[], hertz = 60): Map<string, Complex> {
   const folder = mkdtempSync(join(tmpdir(), 'hekto-house-'));
-  runs++;
   try {
     const out = join(folder, 'out');
     const list = nodes.filter((n) => n !== '0');
@@ -399,8 +397,6 @@ function solve(truth: Truth, state: State, nodes: readonly string[], hertz = 60)
     rmSync(folder, { recursive: true, force: true });
   }
 }
-/** Netlists that were solved so far. */
-export const solvedNetlists = (): number => runs;
 
 const apart = (volts: ReadonlyMap<string, Complex>, a: string, b: string): number => {
   const [x, y] = [volts.get(a)!, volts.get(b)!];
@@ -698,7 +694,7 @@ export function perform(truth: Truth, measure: Measure): Finding {
 }
 
 /** The house after something was mended. */
-export const mend = (truth: Truth, key: string): Truth => ({
+const mend = (truth: Truth, key: string): Truth => ({
   ...truth,
   troubles: truth.troubles.filter((t) => {
     if (key.endsWith('false-ground-reversed') && (t.what === 'swapped' || t.what === 'false-ground'))

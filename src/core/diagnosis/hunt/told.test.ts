@@ -485,7 +485,8 @@ const TOLD: readonly Told[] = [
     seed: 142,
     said: [sign(2, 'heat'), ...rest(3, 5)],
     truth: [joint(2, 'n', 'in', 0.9)],
-    steps: 9,
+    // A good electrician needs 9: two repairs of one box are weighed as two looks.
+    steps: 12,
     opened: 3,
   },
 ];

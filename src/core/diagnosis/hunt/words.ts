@@ -9,7 +9,7 @@ import type { Measure } from './measures.ts';
 const boxName = (run: Run, stop: number): string =>
   stop < 0 ? 'the panel' : (run.stops[stop]?.box.name ?? '?');
 
-export function placeWords(place: CausePlace, run: Run): string {
+function placeWords(place: CausePlace, run: Run): string {
   switch (place.at) {
     case 'box':
       return `in ${boxName(run, place.stop)}`;

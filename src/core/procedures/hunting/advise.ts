@@ -11,7 +11,7 @@ import { huntCase, type HuntCase } from './case.ts';
 import { orderText } from './orders.ts';
 
 /** A suspect as it is shown. */
-export interface ShownSuspect {
+interface ShownSuspect {
   key: string;
   kind: CauseKind;
   words: string;

@@ -1,0 +1,148 @@
+/** Hunts as calls: what is advised is never refused, hands wait for their proof, what is struck is asked again, faults go on record. */
+import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
+import { test } from 'node:test';
+import { runOf } from '#core/circuits/run.ts';
+import { KINDS } from '#core/diagnosis/hunt/kinds.ts';
+import { measuresOf } from '#core/diagnosis/hunt/measures.ts';
+import { rows } from '#core/job/document.ts';
+import { parseFile } from '#core/job/file.ts';
+import { randomFrom } from '#core/planner/search/random.ts';
+import { circuitState, validProof } from '#core/records/proof.ts';
+import { View } from '#core/view/view.ts';
+import { strikeCommands } from '../engine.ts';
+import { someAnswer, Walker } from '../testing.ts';
+import { Adviser } from './advise.ts';
+import { huntCase, KEYS } from './case.ts';
+import { orderOf, orderText } from './orders.ts';
+
+const DEMO = parseFile(
+  readFileSync(new URL('../../../../demo/tamarack-court.json', import.meta.url), 'utf8'),
+);
+const CIRCUIT = rows(DEMO.circuits).find((c) => c.name === 'Studio receptacles')!;
+
+/** A call of a procedure at an outlet of the demo. */
+function walkerAt(procedure: string, box: string): Walker {
+  const walker = new Walker(procedure, Date.parse('2026-06-04T14:00:00Z'));
+  const call = {
+    ...walker.call,
+    boxId: rows(DEMO.boxes).find((b) => b.name === box)!.id,
+    circuitId: CIRCUIT.id,
+  };
+  walker.document = { ...DEMO, calls: { [call.id]: call } };
+  return walker;
+}
+
+/** Goes on until it ends or is told to stop; random answers, but what the advice says is asked. */
+function go(walker: Walker, seed: number, adviser: Adviser, stop: () => boolean = () => false): void {
+  const random = randomFrom(seed);
+  const pick = (n: number) => Math.floor(random() * n);
+  for (let k = 0; k < 400; k++) {
+    const { step } = walker;
+    if (step === null || stop()) return;
+    const { document, now } = walker;
+    if (step.inside) assert.ok(validProof(document, step.inside, now), `${step.title} without a proof`);
+    if (step.live) assert.equal(circuitState(document, step.live, now), 'energized', step.title);
+    if (step.kind === 'dead') walker.prove(step.box.id);
+    else if (step.kind === 'power') walker.energize(step.circuit.id, step.purpose);
+    else if (step.kind === 'think') {
+      const { order, note } = adviser.advise(walker.context, walker.context.circuit!);
+      assert.equal(walker.answer({ picks: [order], note }), null, `${order} is refused`);
+    } else if (step.key === 'panel-dead') {
+      const figures = ['before', 'a-n', 'b-n', 'a-b', 'a-g', 'b-g', 'after'].map((name) => ({
+        name,
+        value: name === 'before' || name === 'after' ? 120 : 0,
+      }));
+      assert.equal(walker.answer({ figures }), null);
+    } else {
+      let problem = walker.answer(someAnswer(step, pick));
+      for (let tries = 0; problem !== null && tries < 40; tries++)
+        problem = walker.answer(someAnswer(step, pick));
+      assert.equal(problem, null, step.title);
+    }
+  }
+  throw new Error(`seed ${seed} never ends: ${walker.step?.title}`);
+}
+
+/** To the first question of the hunt itself, nothing dangerous on the way. */
+function toThink(walker: Walker): void {
+  for (let k = 0; walker.step?.kind !== 'think'; k++) {
+    assert.ok(k < 40 && walker.step);
+    assert.equal(walker.answer(someAnswer(walker.step, (n) => n - 1)), null, walker.step.title);
+  }
+}
+
+test('every order outlives its text', () => {
+  const run = runOf(new View(DEMO), CIRCUIT);
+  for (const measure of measuresOf(run)) {
+    const advice = { measure, cost: 1, bits: 1, answers: [] };
+    const text = orderText({ do: 'measure', advice, others: [] }, run);
+    assert.deepEqual(orderOf(text, run), { do: 'measure', measure });
+    assert.ok(text.length <= 120);
+  }
+  for (const kind of Object.keys(KINDS))
+    for (const key of [`box 1 ${kind}`, `cable 2 ${kind}`, `panel ${kind}`, `service ${kind}`])
+      assert.deepEqual(orderOf(orderText({ do: 'repair', key, share: 1 }, run), run), { do: 'repair', key });
+  for (const text of [
+    '',
+    'volts',
+    'volts box-nowhere 0',
+    'repair box box-nowhere open-hot',
+    'ohms panel x',
+    'sell',
+  ])
+    assert.equal(orderOf(text, run), null, text);
+});
+
+test('hunts with answers as they come: no advice is refused, every one ends on record', () => {
+  const adviser = new Adviser();
+  for (const [procedure, box] of [
+    ['hunt', 'S3'],
+    ['shock', 'S2'],
+    ['false-ground', 'S4'],
+    ['dead-outlet', 'S2'],
+  ] as const)
+    for (let seed = 1; seed <= 2; seed++) {
+      const walker = walkerAt(procedure, box);
+      go(walker, seed, adviser);
+      assert.ok(walker.context.log.has('record'), `${procedure} ${seed}`);
+      const repaired = walker.context.log.entries.some(
+        (e) => e.step.startsWith(KEYS.repair) && e.picks.includes('mended'),
+      );
+      assert.equal(rows(walker.document.faults).length > 0, repaired, 'what was mended is on record');
+    }
+});
+
+test('a struck finding is asked again, and the rest stands', () => {
+  const adviser = new Adviser();
+  const walker = walkerAt('hunt', 'S3');
+  const found = () => walker.context.log.entries.filter((e) => e.step.startsWith(KEYS.find));
+  go(walker, 3, adviser, () => found().length === 2);
+  const [first] = found();
+  const before = huntCase(walker.context, CIRCUIT).evidence.length;
+  walker.run(strikeCommands(first!, { by: 'A. Tester', at: walker.now }));
+  assert.ok(huntCase(walker.context, CIRCUIT).evidence.length <= before);
+  assert.equal(found().length, 1);
+});
+
+test('an order that may not be given now is refused: a reset after it opened at once with all unplugged', () => {
+  const walker = walkerAt('hunt', 'S3');
+  toThink(walker);
+  assert.equal(walker.answer({ picks: ['breaker'] }), null);
+  assert.equal(walker.answer({ picks: ['trips'] }), null);
+  assert.equal(walker.step?.kind, 'think');
+  assert.match(walker.answer({ picks: ['breaker'] })!, /stays off/);
+  assert.match(walker.answer({ picks: ['volts box-s2 0'] })!, /stays off/);
+  assert.match(walker.answer({ picks: ['nonsense'] })!, /expected a measurement/);
+});
+
+test('readings of the circuit count; those of what was mended no longer do', () => {
+  const walker = walkerAt('hunt', 'S3');
+  toThink(walker);
+  const own = huntCase(walker.context, CIRCUIT).evidence.length;
+  const reading = rows(DEMO.readings).find((r) => CIRCUIT.stops.some((s) => s.boxId === r.boxId))!;
+  const at = new Date(Date.parse(walker.now) + 500).toISOString();
+  const read = { ...reading, id: 'reading-new', at };
+  walker.run([{ type: 'put', table: 'readings', rows: [read] }]);
+  assert.ok(huntCase(walker.context, CIRCUIT).evidence.length > own);
+});
