@@ -64,6 +64,10 @@ export class Adviser {
     const contradicts = new Map(
       diagnosis.contradictions.map((k) => [k.id, k.alone ? ('alone' as const) : ('rest' as const)]),
     );
+    const own = Math.max(
+      0,
+      run.stops.findIndex((x) => x.box.id === c.box?.id),
+    );
     const [best] = diagnosis.suspects;
     return {
       order: orderText(next, run),
@@ -84,13 +88,7 @@ export class Adviser {
           because: whyLikely(s, run),
           touch:
             k < TOUCHED && s.cause.faults.length > 0
-              ? hunt.touched(
-                  s,
-                  Math.max(
-                    0,
-                    run.stops.findIndex((x) => x.box.id === c.box?.id),
-                  ),
-                )
+              ? hunt.touched(s, 'stop' in s.place ? s.place.stop : own)
               : null,
         })),
       none: diagnosis.none,

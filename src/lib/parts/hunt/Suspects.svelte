@@ -25,7 +25,7 @@
         {#if s.because.length > 0}<p class="quiet">Likelier here: {s.because.join(', ')}.</p>{/if}
         {#if s.touch}
           <p class:deadly={s.touch.milliamps >= 5}>
-            Whoever touches what is plugged in carries {round(
+            Whoever touches what is plugged in {s.stop === null ? '' : 'there '}carries {round(
               s.touch.milliamps,
               s.touch.milliamps < 10 ? 1 : 0,
             )} mA;

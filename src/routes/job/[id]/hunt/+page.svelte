@@ -7,6 +7,7 @@
   import { KEYS } from '#core/procedures/hunting/case.ts';
   import { HUNTS } from '#core/procedures/hunting/prelude.ts';
   import { procedureOf } from '#core/procedures/index.ts';
+  import { struckReadings } from '#core/records/proof.ts';
   import { address } from '$lib/address.svelte.ts';
   import { Calling } from '$lib/calling.svelte.ts';
   import { Hunting, provideHunting } from '$lib/hunting.svelte.ts';
@@ -55,7 +56,7 @@
   /** Readings on record of the circuit that still hold: they may be what the hunt begins with. */
   const onRecord = $derived.by(() => {
     const on = new Set(chosen?.stops.map((s) => s.boxId));
-    const past = new Set(faults.flatMap((f) => f.voids));
+    const past = new Set([...faults.flatMap((f) => f.voids), ...struckReadings(document)]);
     return rows(document.readings)
       .filter((r) => on.has(r.boxId) && !past.has(r.id))
       .sort((a, b) => a.at.localeCompare(b.at));
