@@ -8,7 +8,13 @@ const app = useApp();
 
 const search = async (): Promise<URLSearchParams> => new URL(await app.driver.getCurrentUrl()).searchParams;
 async function find(text: string): Promise<void> {
-  await app.driver.actions().keyDown(Key.CONTROL).sendKeys('k').keyUp(Key.CONTROL).perform();
+  const ask = () => app.driver.actions().keyDown(Key.CONTROL).sendKeys('k').keyUp(Key.CONTROL).perform();
+  await ask();
+  // A page that has just been drawn may not listen yet.
+  const there = await app.driver
+    .wait(() => app.script<boolean>('return document.querySelector("[role=combobox]") !== null'), 3000)
+    .catch(() => false);
+  if (!there) await ask();
   await (await css(app.driver, '[role=combobox]')).sendKeys(text, Key.ENTER);
 }
 
