@@ -6,8 +6,8 @@ import { Hunt } from '#core/diagnosis/hunt/hunt.ts';
 import { KINDS } from '#core/diagnosis/hunt/kinds.ts';
 import { MEASURE_FACTS, TOOLS, USUAL_SITUATION, type Measure } from '#core/diagnosis/hunt/measures.ts';
 import { nextOf, warningsOf, type Advice } from '#core/diagnosis/hunt/next.ts';
-import { measureWords, suspectWords } from '#core/diagnosis/hunt/words.ts';
-import { findingListOf, namedKey } from '#core/formats/findingList.ts';
+import { keyWith, measureWords, suspectWords } from '#core/diagnosis/hunt/words.ts';
+import { findingListOf } from '#core/formats/findingList.ts';
 import { parseFile } from '#core/job/file.ts';
 import { View } from '#core/view/view.ts';
 import { circuitNamed } from './circuit.ts';
@@ -33,6 +33,7 @@ export function runDiagnose(args: string[]): number {
     '--findings',
     boxes,
   );
+  const named = (key: string) => keyWith(key, (stop) => boxes[stop]!);
   const hunt = new Hunt(groundOf(view, circuit));
   const { run } = hunt.ground;
   const diagnosis = hunt.diagnose(evidence, mended);
@@ -52,7 +53,7 @@ export function runDiagnose(args: string[]): number {
     answers: answers.map((a) => ({
       says: a.says,
       share: rounded(a.share),
-      leaves: a.leaves.map((l) => ({ cause: namedKey(l.key, boxes), share: rounded(l.share) })),
+      leaves: a.leaves.map((l) => ({ cause: named(l.key), share: rounded(l.share) })),
     })),
   });
   print(
@@ -64,7 +65,7 @@ export function runDiagnose(args: string[]): number {
           .filter((s) => s.share >= LEAST)
           .slice(0, MOST)
           .map((s) => ({
-            cause: namedKey(s.key, boxes),
+            cause: named(s.key),
             share: rounded(s.share),
             danger: s.danger,
             words: suspectWords(s, run),
@@ -79,7 +80,7 @@ export function runDiagnose(args: string[]): number {
           next.do === 'measure'
             ? { do: 'measure', ...advice(next.advice), others: next.others.map((o) => measure(o.measure)) }
             : next.do === 'repair'
-              ? { do: 'repair', cause: namedKey(next.key, boxes), share: rounded(next.share) }
+              ? { do: 'repair', cause: named(next.key), share: rounded(next.share) }
               : next,
       },
       null,

@@ -106,7 +106,9 @@ export function withReset(run: Run, boxes: readonly BoxWiring[], use: Use): Wiri
   const stuck = run.stops.flatMap(({ box }, stop) =>
     ['gfci', 'outlet-afci'].includes(box.device.kind) && isReversed(wiring, stop) ? [stop] : [],
   );
-  return stuck.length === 0 ? wiring : wiringOf(run, { ...use, notReset: new Set(stuck) }, boxes);
+  return stuck.length === 0
+    ? wiring
+    : wiringOf(run, { ...use, open: new Set([...use.open, ...stuck]) }, boxes);
 }
 
 const remembered = new WeakMap<Run, Map<string, Shown[]>>();

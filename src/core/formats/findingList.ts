@@ -12,7 +12,6 @@ import {
   type FindingKind,
 } from '#core/diagnosis/hunt/evidence.ts';
 import { KINDS, type CauseKind } from '#core/diagnosis/hunt/kinds.ts';
-import { causeOfKey } from '#core/diagnosis/hunt/words.ts';
 import { InvalidError, problemsOf } from '#core/job/validate.ts';
 
 const MOST = 200;
@@ -159,17 +158,6 @@ function mendedKey(text: string, boxes: readonly string[], path: string): string
       { path, message: `expected a cause such as “box ${boxes[0] ?? 'R1'} open-neutral”, found “${text}”` },
     ]);
   return needs ? `${place} ${stop} ${kind}` : `${place} ${kind}`;
-}
-
-/** A key with the name of its box. */
-export function namedKey(key: string, boxes: readonly string[]): string {
-  return key
-    .split(' + ')
-    .map((part) => {
-      const { kind, place } = causeOfKey(part);
-      return 'stop' in place ? `${place.at} ${boxes[place.stop]} ${kind}` : `${place.at} ${kind}`;
-    })
-    .join(' + ');
 }
 
 function findingOf(row: Row & { kind: FindingKind }, stopOf: (key: string) => number): Finding {

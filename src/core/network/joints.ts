@@ -114,7 +114,6 @@ export function bridges(
 ): Contacts {
   const at = stop - layout.first;
   const thrown = use.open.has(at);
-  const reset = !use.notReset?.has(at);
   const found: Contacts = { contacts: [], faces: [] };
   for (const { from, to, by, leaks } of record.bridges) {
     const [a, b] = [nodeOf(from), nodeOf(to)];
@@ -129,11 +128,11 @@ export function bridges(
       continue;
     }
     if (by === 'face') {
-      const joined = (reset && !thrown) || use.old?.has(at);
+      const joined = !thrown || use.old?.has(at);
       found.faces.push(layout.branch(a, b, joined ? JOINT_OHMS : OPEN_OHMS));
       continue;
     }
-    const closed = by === 'contact' ? !thrown && reset : by.includes(thrown ? 1 : 0);
+    const closed = by === 'contact' ? !thrown : by.includes(thrown ? 1 : 0);
     // Of two ways the common screw says nothing: each is named by where it goes.
     const conductor =
       record.positions.length > 0 && from !== 'line' && from !== 'line-b' ? named(to) : named(from);

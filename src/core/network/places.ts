@@ -92,12 +92,10 @@ export interface Use {
   /** What else draws current. */
   loads?: readonly Load[];
   /**
-   * Switches that are thrown from the position in which the load is on, and protecting devices that have tripped, by stop;
-   * the face of one that tripped is parted too.
+   * Switches that are thrown from the position in which the load is on, and protecting devices that have tripped or do not reset, by stop;
+   * the face of one is parted too.
    */
   open: ReadonlySet<number>;
-  /** Protecting devices that do not reset. */
-  notReset?: ReadonlySet<number>;
   /** Devices made before 2006, by stop: their faces stay joined to their load side whatever the contacts do. */
   old?: ReadonlySet<number>;
   /** The breaker is off. */

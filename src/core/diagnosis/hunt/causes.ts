@@ -24,6 +24,10 @@ export interface Cause {
   parted: number | null;
 }
 
+/** Whether a place is a box, or the panel for −1. */
+export const isAt = (place: CausePlace, stop: number): boolean =>
+  stop < 0 ? place.at === 'panel' : place.at === 'box' && place.stop === stop;
+
 export const placeKey = (place: CausePlace): string =>
   'stop' in place ? `${place.at} ${place.stop}` : place.at;
 

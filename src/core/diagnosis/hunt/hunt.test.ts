@@ -13,7 +13,8 @@ import { KINDS } from './kinds.ts';
 import { joint } from './likelihood.ts';
 import { MEASURE_FACTS, USUAL_SITUATION, keepsTripping, measureKey } from './measures.ts';
 import { marginals, nextOf, warningsOf } from './next.ts';
-import { FIELD, FLOATS, Predictions, underLoad } from './predictions.ts';
+import { FIELD, FLOATS, underLoad } from './fields.ts';
+import { Predictions } from './predictions.ts';
 import {
   complaintOf,
   huntGround,
@@ -23,19 +24,11 @@ import {
   play,
   randomTrouble,
   repairsOf,
+  voltsFound,
   type Trouble,
 } from './testing.ts';
 
 const found = (finding: Finding, after = 0): Evidence => ({ id: JSON.stringify(finding), after, finding });
-const volts = (stop: number, hn: number, hg: number, ng: number, amps = 0): Finding => ({
-  kind: 'volts',
-  stop,
-  volts: { hotNeutral: hn, hotGround: hg, neutralGround: ng, hotHot: null },
-  reference: null,
-  amps,
-  meterOhms: 3000,
-});
-
 test('a joint’s volts follow from none, one ohm and parted: as the divider itself', () => {
   fc.assert(
     fc.property(
@@ -99,8 +92,8 @@ test('with nothing seen every cause has a share, and the first thing asked costs
 
 test('a reading that fits nothing of what else was seen is pointed out', () => {
   const hunt = new Hunt(huntGround(5, 3));
-  const good = [0, 1, 3, 4].map((s) => found(volts(s, 120.5, 120.7, 0.2)));
-  const odd = found(volts(2, 63, 171, 22));
+  const good = [0, 1, 3, 4].map((s) => found(voltsFound(s, 120.5, 120.7, 0.2)));
+  const odd = found(voltsFound(2, 63, 171, 22));
   const { contradictions } = hunt.diagnose([...good, odd]);
   assert.deepEqual(
     contradictions.map((c) => c.id),
@@ -116,9 +109,9 @@ test('outlets that cannot lie so on the drawn run: the drawing is wrong, and say
   const above = feeders[last]!;
   const hunt = new Hunt(ground);
   const evidence = [
-    ...ground.run.stops.flatMap((_, s) => (s < above ? [found(volts(s, 120, 120, 0.1))] : [])),
-    found(volts(above, 0, 0.2, 0.2)),
-    found(volts(last, 120.4, 120.6, 0.2)),
+    ...ground.run.stops.flatMap((_, s) => (s < above ? [found(voltsFound(s, 120, 120, 0.1))] : [])),
+    found(voltsFound(above, 0, 0.2, 0.2)),
+    found(voltsFound(last, 120.4, 120.6, 0.2)),
   ];
   const { suspects } = hunt.diagnose(evidence);
   const wrong = suspects.filter((s) => s.differs !== '').reduce((sum, s) => sum + s.share, 0);
@@ -144,7 +137,7 @@ test('no advice breaks a rule of safety, whatever was seen before', () => {
       const stop = () => Math.floor(random() * g.run.stops.length);
       const evidence = Array.from({ length: count }, (): Evidence => {
         const kind = Math.floor(random() * 7);
-        if (kind === 0) return found(volts(stop(), 130 * random(), 130 * random(), 130 * random()));
+        if (kind === 0) return found(voltsFound(stop(), 130 * random(), 130 * random(), 130 * random()));
         if (kind === 1)
           return found({
             kind: 'breaker',

@@ -54,7 +54,8 @@ const OUTSIDE = 0.02;
 /** Share of findings that what is in no catalogue leaves as they are. */
 const LIKE_SOUND = 0.8;
 /** Findings that are this much likelier by a slip than by what is held are pointed out, natural logarithm. */
-const SLIPPED = 3.2;
+const SLIPPED = 1.2;
+
 /** How likely any finding is where nothing is known. */
 function blind(finding: Finding): number {
   switch (finding.kind) {
@@ -92,6 +93,9 @@ function blind(finding: Finding): number {
   }
 }
 
+/** Which box feeds which, as text. */
+const treeOf = ({ ground }: Drawing): string => ground.run.stops.map((s) => `${s.box.id}<${s.feeder}`).join();
+
 export class Hunt {
   readonly ground: Ground;
   private readonly priors: Priors;
@@ -110,20 +114,12 @@ export class Hunt {
 
   private branchesFor(evidence: readonly Evidence[]): void {
     const drawings = drawingsOf(this.ground, evidence);
-    const key = drawings
-      .map((d) => d.ground.run.stops.map((s) => `${s.box.id}<${s.feeder}`).join())
-      .join(' | ');
+    const key = drawings.map(treeOf).join(' | ');
     if (key === this.known) return;
-    const old = this.branches;
-    const same = (d: Drawing) =>
-      old.find(
-        (b) =>
-          b.drawing.ground.run.stops.map((s) => `${s.box.id}<${s.feeder}`).join() ===
-          d.ground.run.stops.map((s) => `${s.box.id}<${s.feeder}`).join(),
-      );
-    this.branches = drawings.map((d) => {
-      const branch = same(d);
-      return branch ? Object.assign(branch, { drawing: d }) : new Branch(d, this.priors);
+    const old = new Map(this.branches.map((b) => [treeOf(b.drawing), b]));
+    this.branches = drawings.map((drawing) => {
+      const branch = old.get(treeOf(drawing));
+      return branch ? Object.assign(branch, { drawing }) : new Branch(drawing, this.priors);
     });
     this.known = key;
   }
@@ -172,7 +168,6 @@ export class Hunt {
     const { first, priors, cells } = branch;
     const logs = new Float64Array(cells);
     const before = Math.log(branch.drawing.share);
-    const healthy = 0;
     const fixed = mended.map((key) => this.bestOf(branch, key, evidence));
     causes.forEach((cause, c) => {
       const count = first[c + 1]! - first[c]!;
@@ -194,7 +189,7 @@ export class Hunt {
         continue;
       }
       // It was seen with what was mended since: whichever of the two changes more of what sound wiring shows.
-      const sound = told[first[healthy]!]!;
+      const sound = told[0]!;
       const then = repairs.map((r) => Math.max(...told.subarray(first[r]!, first[r + 1]!)));
       const most = then.reduce((m, x) => (Math.abs(x - sound) > Math.abs(m - sound) ? x : m), sound);
       for (let i = 0; i < cells; i++) {
@@ -317,7 +312,7 @@ export class Hunt {
       const of = (c: number) => Math.max(...told.subarray(first[c]!, first[c + 1]!));
       const held = Math.max(of(best.cause), best.second === null ? -Infinity : of(best.second));
       const slip = Math.log(blind(e.finding));
-      if (held > slip - SLIPPED + 2) return [];
+      if (held > slip - SLIPPED) return [];
       const most = told.reduce((m, x) => Math.max(m, x), -Infinity);
       return [{ id: e.id, alone: most < slip - 1 }];
     });

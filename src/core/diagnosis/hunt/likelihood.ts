@@ -3,7 +3,7 @@
  * with its width, so that several readings agree on one figure.
  */
 import { LOW_OHMS } from '#core/instruments/meter.ts';
-import type { Cause } from './causes.ts';
+import { isAt, type Cause } from './causes.ts';
 import {
   litShare,
   ohmsDensity,
@@ -17,10 +17,11 @@ import {
 } from './densities.ts';
 import { PAIRS, type Finding, type Pair } from './evidence.ts';
 import type { CauseKind } from './kinds.ts';
-import { FIELD, FLOATS, underLoad, WIDTH, type Predictions } from './predictions.ts';
+import { FIELD, FLOATS, underLoad, WIDTH } from './fields.ts';
+import type { Predictions } from './predictions.ts';
 import { Topology } from './topology.ts';
 
-/** Cells of a poor joint’s ohms, evenly by their logarithm; the shares of both ends are rarer. */
+/** Cells of a poor joint’s ohms, evenly by their logarithm, all alike at first. */
 const CELLS = 18;
 const LEAST = 0.15;
 const STEP = 1.42;
@@ -226,9 +227,8 @@ export class Likelihood {
           return { works: 0.25, dead: 0.5, dim: 0.1, 'comes and goes': 0.15 }[finding.does];
         if (has('overload') || has('weak-breaker'))
           return { works: 0.6, dead: 0.3, dim: 0.04, 'comes and goes': 0.06 }[finding.does];
-        const joints = has('poor-hot') || has('poor-neutral') || has('poor-breaker');
-        const fades = joints ? 0.3 : has('open-hot') || has('open-neutral') ? 0.08 : 0.01;
-        if (finding.does === 'comes and goes') return shares.works > 0.5 && !joints ? 0.01 : fades;
+        const fades = poor ? 0.3 : has('open-hot') || has('open-neutral') ? 0.08 : 0.01;
+        if (finding.does === 'comes and goes') return shares.works > 0.5 && !poor ? 0.01 : fades;
         return 0.97 * (1 - fades) * shares[finding.does] + 0.01;
       }
       case 'shock': {
@@ -265,9 +265,9 @@ export class Likelihood {
         const fed = predictions.at(0, c, stop, FIELD.low);
         const dead = opens.breaker !== 'no' || fed < 60;
         const shares =
-          kind === 'tripped' && place.at === 'box' && place.stop === stop
+          kind === 'tripped' && isAt(place, stop)
             ? { resets: 0.96, 'does not reset': 0.02, 'resets and trips': 0.02 }
-            : dead || (kind === 'dead-device' && place.at === 'box' && place.stop === stop)
+            : dead || (kind === 'dead-device' && isAt(place, stop))
               ? { resets: 0.05, 'does not reset': 0.9, 'resets and trips': 0.05 }
               : opens.device === stop
                 ? opens.refuses
@@ -281,8 +281,7 @@ export class Likelihood {
         return shares[does];
       }
       case 'opened': {
-        const here =
-          (place.at === 'box' && place.stop === finding.stop) || (place.at === 'panel' && finding.stop < 0);
+        const here = isAt(place, finding.stop);
         if (finding.found.length === 0) return here ? 0.06 : 0.97;
         if (here) return finding.found.includes(kind) ? 0.9 : 0.0008;
         return 0.012;

@@ -172,19 +172,20 @@ export const USUAL_SITUATION: Situation = {
   declined: new Set(),
 };
 
-/** Whether the breaker opens at once with nothing plugged in: it is not closed again before something was mended. */
-export const keepsTripping = (evidence: readonly Evidence[], repairs = 0): boolean =>
-  evidence.some(
-    ({ finding, after }) =>
-      after >= repairs && finding.kind === 'breaker' && finding.unplugged && finding.does === 'trips at once',
+/** What the breaker did when it was closed, since the last repair. */
+const resets = (evidence: readonly Evidence[], repairs: number) =>
+  evidence.flatMap(({ finding, after }) =>
+    after >= repairs && finding.kind === 'breaker'
+      ? [{ unplugged: finding.unplugged, atOnce: finding.does === 'trips at once' }]
+      : [],
   );
 
-/** Whether it opened at once with loads on: it may be closed once more, with all of them unplugged. */
-const tripped = (evidence: readonly Evidence[], repairs: number): boolean =>
-  evidence.some(
-    ({ finding, after }) =>
-      after >= repairs && finding.kind === 'breaker' && finding.does === 'trips at once',
-  );
+/** Whether the breaker opens at once with nothing plugged in: it is not closed again before something was mended. */
+export const keepsTripping = (evidence: readonly Evidence[], repairs = 0): boolean =>
+  resets(evidence, repairs).some((r) => r.unplugged && r.atOnce);
+
+/** Whether something is fed through a stop. */
+export const goesOn = ({ stops }: Run, stop: number): boolean => stops.some((s) => s.feeder === stop);
 
 /** Why a measure is not for now, or null. */
 export function whyNotNow(
@@ -202,23 +203,21 @@ export function whyNotNow(
   const holds = keepsTripping(evidence, repairs);
   if (measure.kind === 'breaker' && holds) return 'it opened at once with nothing plugged in: it stays off';
   if (gates.includes('power on') && holds) return 'the breaker stays off';
-  if (gates.includes('power on') && tripped(evidence, repairs) && !resetSince(evidence, repairs))
+  const closed = resets(evidence, repairs);
+  if (
+    gates.includes('power on') &&
+    closed.some((r) => r.atOnce) &&
+    !closed.some((r) => r.unplugged && !r.atOnce)
+  )
     return 'the breaker is reset first, with everything unplugged';
   if (measure.kind === 'open' || measure.kind === 'part') {
     if (!qualified) return 'inside a box: a qualified person, where local law wants one';
-    if (measure.kind === 'part' && !run.stops.some((s) => s.feeder === measure.stop))
-      return 'nothing goes on from there';
+    if (measure.kind === 'part' && !goesOn(run, measure.stop)) return 'nothing goes on from there';
   }
   const felt = evidence.some((e) => e.finding.kind === 'shock');
   if (measure.kind === 'appliance' && felt) return 'somebody felt a shock from it: nobody plugs it in';
   return null;
 }
-
-const resetSince = (evidence: readonly Evidence[], repairs: number): boolean =>
-  evidence.some(
-    ({ finding, after }) =>
-      after >= repairs && finding.kind === 'breaker' && finding.unplugged && finding.does !== 'trips at once',
-  );
 
 /** Everything that can be asked of a circuit. */
 export function measuresOf(run: Run): Measure[] {
@@ -244,7 +243,7 @@ export function measuresOf(run: Run): Measure[] {
           : []),
         ...(kind === 'gfci' || kind === 'outlet-afci' ? [{ kind: 'device', stop } as const] : []),
         { kind: 'open', stop },
-        ...(run.stops.some((s) => s.feeder === stop) ? [{ kind: 'part', stop } as const] : []),
+        ...(goesOn(run, stop) ? [{ kind: 'part', stop } as const] : []),
       ];
     }),
     { kind: 'open', stop: -1 },

@@ -1,15 +1,24 @@
 /**
- * The next measurement: most bits for its cost, and of the best few the one whose answers leave least to do. It stops when
+ * The next measurement: the one after which fewest minutes are left to the end, of the best few two steps ahead. It stops when
  * what remains has one repair.
  */
-import type { Run } from '#core/circuits/run.ts';
 import { KINDS, type Danger } from './kinds.ts';
-import type { Hypothesis } from './branch.ts';
 import type { Diagnosis, Hunt } from './hunt.ts';
 import type { Evidence } from './evidence.ts';
 import { costOf, measureKey, measuresOf, whyNotNow, type Measure, type Situation } from './measures.ts';
 import type { Shares } from './outcomes.ts';
-import { placeKey } from './causes.ts';
+import { confirms, mustAsk, repeats, retests, tradeAsks } from './asking.ts';
+import {
+  ahead,
+  endsOf,
+  entropyOf,
+  PER_BIT,
+  sequence,
+  split,
+  sumOf,
+  type Ends,
+  type Weighed,
+} from './toGo.ts';
 
 /** An answer that a measure may give, and what it would leave. */
 interface Answer {
@@ -45,12 +54,13 @@ export interface Warning {
   text: string;
 }
 
-/** From this share on a repair is begun, and a danger said first. */
+/** From this share on a repair is begun. */
 const SURE = 0.9;
 /** After a repair: that nothing more is the matter. */
 const MENDED = 0.85;
 /** Before so many findings nobody says that none fits. */
 const FEW = 8;
+/** From this share on a danger is said first. */
 const LIKELY = 0.25;
 /** Hypotheses that are weighed, and how much of all they have to cover. */
 const MOST = 320;
@@ -63,20 +73,11 @@ const OTHERS = 4;
 /** Least bits that a measure is asked for. */
 const LEAST_BITS = 0.004;
 
-interface Weighed {
-  h: Hypothesis;
-  key: string;
-  share: number;
-  group: number;
-}
-
 /** A share of each repair, whatever else is the matter beside it. */
 export function marginals({ suspects }: Diagnosis): Map<string, number> {
   const list = new Map<string, number>();
-  for (const { key, share, second, kind, place } of suspects) {
-    const keys = second ? [`${placeKey(place)} ${kind}`, second.key] : [key];
-    for (const k of keys) list.set(k, (list.get(k) ?? 0) + share);
-  }
+  for (const { key, share } of suspects)
+    for (const k of key.split(' + ')) list.set(k, (list.get(k) ?? 0) + share);
   return list;
 }
 
@@ -84,15 +85,12 @@ export function marginals({ suspects }: Diagnosis): Map<string, number> {
 export function warningsOf(diagnosis: Diagnosis): Warning[] {
   const { suspects } = diagnosis;
   const shares = new Map<Danger, number>();
-  let service = 0;
   for (const { kind, second, share } of suspects) {
-    const kinds = [kind, ...(second ? [second.kind] : [])];
-    const dangers = new Set(kinds.map((k) => KINDS[k].danger));
+    const dangers = new Set([kind, ...(second ? [second.kind] : [])].map((k) => KINDS[k].danger));
     for (const d of dangers) shares.set(d, (shares.get(d) ?? 0) + share);
-    if (kinds.some((k) => k === 'service-neutral' || k === 'feeder-neutral')) service += share;
   }
   const list: Warning[] = [];
-  const over = Math.max(service, shares.get('overvoltage') ?? 0);
+  const over = shares.get('overvoltage') ?? 0;
   if (over >= LIKELY)
     list.push({
       danger: 'overvoltage',
@@ -195,31 +193,6 @@ export function nextOf(
   return measured(chosen!);
 }
 
-/** Measures that would show a second fault. */
-function retests(run: Run, evidence: readonly Evidence[]): ReadonlySet<string> {
-  const complained = evidence.flatMap(({ finding, after }) =>
-    after === 0 && (finding.kind === 'works' || finding.kind === 'volts' || finding.kind === 'shock')
-      ? [finding.stop]
-      : [],
-  );
-  const leaves = run.stops.flatMap((_, i) => (run.stops.some((s) => s.feeder === i) ? [] : [i]));
-  return new Set([...complained.slice(0, 2), ...leaves].map((stop) => `volts ${stop} 10`));
-}
-
-/**
- * What the trade asks first, whatever tells more: the amperes of a breaker that lets go after minutes, before anything is
- * opened; and the ground slot against a proven ground where somebody felt a shock, since a live frame may read correct.
- */
-const tradeAsks = (evidence: readonly Evidence[], repairs: number): ReadonlySet<string> =>
-  new Set(
-    evidence
-      .filter((e) => e.after >= repairs)
-      .flatMap(({ finding }) => {
-        if (finding.kind === 'breaker' && finding.does === 'trips later') return ['amps'];
-        return finding.kind === 'shock' ? [`reference ${finding.stop}`] : [];
-      }),
-  );
-
 /** A measure that may be asked for, with what it would show under each hypothesis. */
 interface Open {
   measure: Measure;
@@ -252,154 +225,6 @@ function openMeasures(
     });
 }
 
-/** What nobody sees by looking where it is mended; a box is opened to be mended anyway. */
-const mustAsk = (key: string): boolean => ['cable', 'service', 'plugged'].includes(key.split(' ')[0]!);
-
-/** Measures that show a cause where it is, before anybody mends it. */
-function confirms(key: string, run: Run, evidence: readonly Evidence[]): ReadonlySet<string> {
-  const [at, where, kind] = key.split(' ');
-  switch (at) {
-    case 'box':
-      return new Set([`open ${where}`]);
-    case 'panel':
-      return new Set(kind === undefined && where === 'breaker-off' ? [] : ['open -1']);
-    case 'cable':
-      return new Set([
-        `open ${where}`,
-        `open ${run.stops[Number(where)]!.feeder}`,
-        'elsewhere',
-        // From the panel on a home run reads as what is before the panel does.
-        ...(run.stops[Number(where)]!.feeder < 0 ? ['legs'] : []),
-      ]);
-    case 'service':
-      return new Set(['elsewhere', 'legs']);
-    case 'plugged':
-      return new Set([
-        where === 'overload' ? 'amps' : 'appliance',
-        // A breaker that went is closed once with all unplugged before a load is blamed.
-        ...(evidence.some((e) => e.finding.kind === 'breaker' && e.finding.does !== 'holds')
-          ? ['breaker']
-          : []),
-        // Before something is blamed that gave a shock, its outlet is: the slots, and their ground.
-        ...evidence.flatMap(({ finding }) =>
-          finding.kind === 'shock' ? [`volts ${finding.stop} 0`, `reference ${finding.stop}`] : [],
-        ),
-      ]);
-    default:
-      return new Set();
-  }
-}
-
-/** Minutes to find out that a cause is it, by looking for it itself. */
-const TO_END = { cable: 45, panel: 20, service: 14, plugged: 6, nowhere: 4 } as const;
-
-/** What it takes to come to an end. */
-interface Ends {
-  /** By group: minutes to look for it where it is. */
-  minutes: readonly number[];
-  /** Minutes that a bit costs by the best measure that there is. */
-  perBit: number;
-}
-
-/** By group: minutes to look for it where it is. */
-function endsOf(weighed: readonly Weighed[], run: Run, situation: Situation): number[] {
-  const ends: number[] = [];
-  for (const { group, key } of weighed) {
-    if (ends[group] !== undefined) continue;
-    ends[group] = key.split(' + ').reduce((sum, part) => {
-      const [at, where] = part.split(' ');
-      if (at === 'box') return sum + costOf({ kind: 'open', stop: Number(where) }, run, situation.blocked);
-      return sum + TO_END[at as keyof typeof TO_END];
-    }, 0);
-  }
-  return ends;
-}
-
-/** What is not looked for at once is measured for: minutes to the last look, and for each bit before it, within these. */
-const LAST_LOOK = 18;
-const PER_BIT = { least: 6, most: 30 } as const;
-
-/**
- * Minutes to the end: looking for one cause after the other by share per minute, up to where measuring on is shorter. Weights
- * need not add up to one; what they lack has another answer.
- */
-function sequence(
-  p: ArrayLike<number>,
-  weighed: readonly Weighed[],
-  { minutes: ends, perBit }: Ends,
-): number {
-  const sums = new Float64Array(ends.length);
-  let left = 0;
-  for (let i = 0; i < p.length; i++) {
-    sums[weighed[i]!.group]! += p[i]!;
-    left += p[i]!;
-  }
-  const order: number[] = [];
-  let spread = 0;
-  for (let g = 0; g < sums.length; g++) {
-    if (sums[g]! <= 1e-7) continue;
-    order.push(g);
-    spread += sums[g]! * Math.log2(sums[g]!);
-  }
-  order.sort((a, b) => sums[b]! / ends[b]! - sums[a]! / ends[a]!);
-  let minutes = 0;
-  let least = Infinity;
-  for (const g of order) {
-    // The bits of what is left, by its own shares.
-    const bits = Math.max(0, left * Math.log2(left) - spread);
-    least = Math.min(least, minutes + LAST_LOOK * left + perBit * bits);
-    minutes += left * ends[g]!;
-    spread -= sums[g]! * Math.log2(sums[g]!);
-    left = Math.max(1e-12, left - sums[g]!);
-  }
-  return Math.min(least, minutes);
-}
-
-/** What an answer leaves to do: looking at once, or the best measure first. */
-function ahead(
-  q: Float64Array,
-  follow: readonly { cost: number; table: readonly Shares[] }[],
-  weighed: readonly Weighed[],
-  ends: Ends,
-): number {
-  const share = sumOf(q);
-  let least = sequence(q, weighed, ends);
-  if (share < 0.02 || least < 8 * share) return least;
-  for (const { cost, table } of follow) {
-    let minutes = share * cost;
-    for (const left of split(table, q).values()) minutes += sequence(left, weighed, ends);
-    least = Math.min(least, minutes);
-  }
-  return least;
-}
-
-/** The measure that a finding answers already. */
-function repeats(finding: Evidence['finding']): string {
-  switch (finding.kind) {
-    case 'volts':
-      if (finding.reference !== null) return measureKey({ kind: 'reference', stop: finding.stop });
-      return measureKey({ kind: 'volts', stop: finding.stop, amps: finding.amps > 0 ? 10 : 0 });
-    case 'ohms':
-      return measureKey({ kind: 'ohms', stop: finding.stop, pair: finding.pair });
-    case 'opened':
-      return measureKey({ kind: 'open', stop: finding.stop });
-    case 'parted':
-      return measureKey({ kind: 'part', stop: finding.stop });
-    case 'breaker':
-      return finding.unplugged ? 'breaker' : '';
-    case 'device':
-    case 'works':
-      return `${finding.kind} ${finding.stop}`;
-    case 'legs':
-    case 'appliance':
-    case 'elsewhere':
-    case 'amps':
-      return finding.kind;
-    default:
-      return '';
-  }
-}
-
 /** The likeliest hypotheses with their shares made whole, each with its group: what is mended alike. */
 function weigh(hunt: Hunt, diagnosis: Diagnosis): Weighed[] {
   const list: Weighed[] = [];
@@ -416,33 +241,6 @@ function weigh(hunt: Hunt, diagnosis: Diagnosis): Weighed[] {
   }
   return list.map((w) => ({ ...w, share: w.share / covered }));
 }
-
-function entropyOf(p: ArrayLike<number>, weighed: readonly Weighed[], groups: number): number {
-  const sums = new Float64Array(groups);
-  let total = 0;
-  for (let i = 0; i < p.length; i++) {
-    sums[weighed[i]!.group]! += p[i]!;
-    total += p[i]!;
-  }
-  if (total <= 0) return 0;
-  let bits = 0;
-  for (const s of sums) if (s > 0) bits -= (s / total) * Math.log2(s / total);
-  return bits;
-}
-
-/** Answers of a measure: for each, the weights that remain. */
-function split(table: readonly Shares[], p: ArrayLike<number>): Map<string, Float64Array> {
-  const by = new Map<string, Float64Array>();
-  table.forEach((shares, i) => {
-    for (const [key, share] of shares) {
-      let list = by.get(key);
-      if (!list) by.set(key, (list = new Float64Array(p.length)));
-      list[i] = p[i]! * share;
-    }
-  });
-  return by;
-}
-const sumOf = (list: Float64Array): number => list.reduce((a, b) => a + b, 0);
 
 function answersOf(table: readonly Shares[], weighed: readonly Weighed[], p: readonly number[]): Answer[] {
   return [...split(table, p)]

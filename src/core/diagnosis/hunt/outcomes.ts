@@ -2,9 +2,11 @@
 import { worksShares } from './densities.ts';
 import { PAIRS, type Finding } from './evidence.ts';
 import type { Hypothesis } from './branch.ts';
+import { isAt } from './causes.ts';
 import { joint, type Likelihood } from './likelihood.ts';
 import type { Measure } from './measures.ts';
-import { FIELD, type Predictions } from './predictions.ts';
+import { FIELD } from './fields.ts';
+import type { Predictions } from './predictions.ts';
 
 /** Classes of answers with their shares. */
 export type Shares = Map<string, number>;
@@ -161,7 +163,7 @@ export class Outcomes {
         );
       case 'open': {
         const { place, kind } = cause;
-        const here = (place.at === 'box' && place.stop === stop) || (place.at === 'panel' && stop < 0);
+        const here = isAt(place, stop);
         add(shares, 'nothing found', here ? 0.05 : 0.97);
         add(shares, here ? `found: ${kind}` : 'found: something', here ? 0.95 : 0.03);
         return shares;

@@ -4,7 +4,8 @@ import { placeKey } from './causes.ts';
 import type { Evidence, Finding } from './evidence.ts';
 import type { CauseKind } from './kinds.ts';
 import { ELECTRICAL, JOINT_CELLS, withLoad } from './likelihood.ts';
-import { WIDTH, type PairsAt } from './predictions.ts';
+import { WIDTH } from './fields.ts';
+import type { PairsAt } from './predictions.ts';
 
 /** How often a house has a second fault on the circuit, and how much oftener beside the first. */
 const TWO_FAULTS = 0.05;

@@ -5,7 +5,7 @@
  */
 import { actualBoxes } from '#core/boxes/planned.ts';
 import type { Run } from '#core/circuits/run.ts';
-import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
+import { HIGH_OHMS } from '#core/instruments/meter.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import type { Fault } from '#core/network/faults.ts';
 import { withFaults } from '#core/network/faults.ts';
@@ -19,7 +19,7 @@ import { resistor } from '#core/network/read.ts';
 import { CLASS_A } from '#core/protection/sensors.ts';
 import { settle } from '#core/protection/settle.ts';
 import { causesOf, type Cause } from './causes.ts';
-import { PAIRS, type Pair } from './evidence.ts';
+import { ask, nodesOf, put, WIDTH } from './fields.ts';
 import { scenesOf, type Scene } from './scenes.ts';
 
 /** A circuit in its house: where a hunt is. */
@@ -31,52 +31,6 @@ export interface Ground {
   leg: 'A' | 'B';
 }
 
-/** A load that a tester puts on: 10 A at 120 V. */
-const TEST_OHMS = 12;
-
-/** What is worked out for each stop: a pair of slots on a meter of so many ohms, or a place to earth. */
-const FIELDS = [
-  ...PAIRS.map((pair) => ({ pair, ohms: HIGH_OHMS })),
-  ...PAIRS.map((pair) => ({ pair, ohms: LOW_OHMS })),
-  { pair: 'hotNeutral', ohms: TEST_OHMS },
-  { pair: 'body', ohms: PERSON_OHMS },
-  { pair: 'reference', ohms: LOW_OHMS },
-] as const;
-export const FIELD = {
-  high: 0,
-  low: PAIRS.length,
-  loaded: 2 * PAIRS.length,
-  body: 2 * PAIRS.length + 1,
-  reference: 2 * PAIRS.length + 2,
-  /** Ohms between each pair of slots as they are fed. */
-  ohms: 2 * PAIRS.length + 3,
-} as const;
-export const WIDTH = FIELDS.length + PAIRS.length;
-
-/** From so many ohms on nothing feeds a pair of slots: what it shows is picked up. */
-export const FLOATS = 5e4;
-
-/**
- * Volts between a pair of slots with a load between hot and neutral there. Hot, neutral and ground are three terminals of a
- * network: what a current between two of them does to the third follows from the ohms between each pair.
- * @param read volts and ohms of the fields there, without the load
- */
-export function underLoad(read: (field: number) => number, pair: Pair, amps: number): number {
-  const [hn, hg, ng] = [0, 1, 2].map((k) => read(FIELD.ohms + k)) as [number, number, number];
-  // A ground that hangs loose is not moved by what flows between the others.
-  const loose = hn < FLOATS && ng > FLOATS;
-  const flows = read(FIELD.high) / (hn + 120 / amps);
-  switch (pair) {
-    case 'hotNeutral':
-      return flows * (120 / amps);
-    case 'hotGround':
-      return loose ? read(FIELD.high + 1) : Math.abs(read(FIELD.high + 1) - (flows * (hn + hg - ng)) / 2);
-    case 'neutralGround':
-      return loose ? read(FIELD.high + 2) : Math.abs(read(FIELD.high + 2) + (flows * (hn + ng - hg)) / 2);
-    case 'hotHot':
-      return read(FIELD.high + 3);
-  }
-}
 const DEAD_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround'] as const;
 
 /** What opens by itself under a cause with nothing plugged in, and with everything. */
@@ -107,56 +61,12 @@ const studyOf = ({ run, panel, leg }: Ground, use: Use): HouseStudy => ({
 const wiringIn = (ground: Ground, house: House, use: Use): Wiring =>
   houseWiring(house, [studyOf(ground, use)], MAINS_HERTZ);
 
-/** The nodes of a field at a stop; null where it has no such slots. */
-function nodesOf(
-  { terminals, panel }: Wiring,
-  stop: number,
-  field: Pair | 'body' | 'reference',
-): [number, number] | null {
-  const { hot, neutral, ground, red } = terminals[stop]!;
-  switch (field) {
-    case 'hotNeutral':
-      return [hot, neutral];
-    case 'hotGround':
-      return [hot, ground];
-    case 'neutralGround':
-      return neutral === ground ? null : [neutral, ground];
-    case 'hotHot':
-      return red === null ? null : [hot, red];
-    case 'body':
-      return [ground, EARTH];
-    case 'reference':
-      return [ground, panel.ground];
-  }
-}
-
-/** Probes of a stop’s fields, and where each goes in a table whose row has the stop at a position. */
-function ask(wiring: Wiring, stop: number, at: number, probes: Probe[], places: number[]): void {
-  FIELDS.forEach(({ pair, ohms }, f) => {
-    const nodes = nodesOf(wiring, stop, pair);
-    if (!nodes) return;
-    probes.push({ a: nodes[0], b: nodes[1], ohms });
-    places.push(at * WIDTH + f);
-  });
-}
-
-/** Puts what the probes of `ask` read into a row of a table; the first fields have their ohms beside them. */
-function put(
-  table: Float32Array,
-  row: number,
-  places: readonly number[],
-  volts: Float64Array,
-  ohms: Float64Array,
-): void {
-  places.forEach((place, p) => {
-    table[row + place] = volts[p]!;
-    const field = place % WIDTH;
-    if (field < PAIRS.length) table[row + place + FIELD.ohms] = ohms[p]!;
-  });
-}
-
 /** Faults of causes, each once, and where the faults of each cause are among them. */
-function faultList(causes: readonly Cause[]): { faults: Fault[]; at: number[][] } {
+interface FaultList {
+  faults: Fault[];
+  at: number[][];
+}
+function faultList(causes: readonly Cause[]): FaultList {
   const faults: Fault[] = [];
   const known = new Map<string, number>();
   const at = causes.map((cause) =>
@@ -175,8 +85,7 @@ class Asked {
   readonly predictor: Predictor;
   private readonly at: readonly (readonly number[])[];
   /** @param hertz 0 for what a meter sends by itself */
-  constructor(wiring: Wiring, causes: readonly Cause[], probes: readonly Probe[], hertz: number) {
-    const { faults, at } = faultList(causes);
+  constructor(wiring: Wiring, { faults, at }: FaultList, probes: readonly Probe[], hertz: number) {
     this.at = at;
     this.predictor = new Predictor(wiring, faults, probes, hertz, 2);
   }
@@ -234,6 +143,7 @@ function withSums(wiring: Wiring): { wiring: Wiring; sums: { a: number; b: numbe
 
 export class Predictions {
   readonly causes: readonly Cause[];
+  private readonly listed: FaultList;
   readonly scenes: readonly Scene[];
   /** The circuit with nothing on. */
   readonly wiring: Wiring;
@@ -257,6 +167,7 @@ export class Predictions {
     const wirings = this.scenes.map((s) => wiringIn(ground, s.house, { amps: s.amps, open: new Set() }));
     this.wiring = wirings[0]!;
     this.causes = causesOf(this.wiring, run);
+    this.listed = faultList(this.causes);
     const tables = wirings.map((wiring) => this.table(wiring));
     this.volts = tables.map((t) => t.volts);
     this.legs = tables.map((t) => t.legs);
@@ -282,7 +193,7 @@ export class Predictions {
     }
     const sumsAt = probes.length;
     for (const { a, b } of sums) probes.push({ a, b, ohms: 1e12 });
-    const asked = new Asked(wiring, causes, probes, MAINS_HERTZ);
+    const asked = new Asked(wiring, this.listed, probes, MAINS_HERTZ);
     const differences = new Float32Array(causes.length * sums.length);
     const volts = new Float32Array(causes.length * stops * WIDTH).fill(NaN);
     const legs = new Float32Array(causes.length * 2);
@@ -330,14 +241,10 @@ export class Predictions {
       }
       const stop = 'stop' in fault ? fault.stop : -1;
       const finds = (table: Table) =>
-        nearest.find(({ g, stop: at }) => {
-          const { guard } = nearest.find((n) => n.g === g)!;
-          const grounded =
-            guard.groundFault && cause.kind === 'neutral-ground' && behind.get(at)!.has(stop) && at !== stop;
-          return (
-            grounded ||
-            (guard.groundFault && table.differences[c * wiring.guards.length + g]! >= CLASS_A.trips)
-          );
+        nearest.find(({ guard, g, stop: at }) => {
+          const grounded = cause.kind === 'neutral-ground' && behind.get(at)!.has(stop) && at !== stop;
+          const missing = table.differences[c * wiring.guards.length + g]!;
+          return guard.groundFault && (grounded || missing >= CLASS_A.trips);
         });
       const first = finds(bare);
       const device = first ?? finds(busy);
@@ -387,7 +294,7 @@ export class Predictions {
         probes.push({ a: nodes[0], b: nodes[1], ohms: HIGH_OHMS });
         places.push(stop * DEAD_PAIRS.length + k);
       });
-    const asked = new Asked(wiring, causes, probes, 0);
+    const asked = new Asked(wiring, this.listed, probes, 0);
     const table = new Float32Array(causes.length * stops * DEAD_PAIRS.length).fill(0);
     const [into, ohms] = [new Float64Array(probes.length), new Float64Array(probes.length)];
     causes.forEach((_, c) => {
@@ -417,8 +324,7 @@ export class Predictions {
 
   /** Volts of pairs of some causes at some stops, scene by scene; the fields in turn. */
   pairsAt(stops: readonly number[], of: readonly number[]): PairsAt {
-    // Each cause has a fault of its own, so that two of one joint can have ohms of their own.
-    const among = of.map((c) => this.causes[c]!);
+    const listed = faultList(of.map((c) => this.causes[c]!));
     const position = new Map(of.map((c, k) => [c, k]));
     const list = this.scenes.map(({ amps, house }) => {
       const wiring = wiringIn(this.ground, house, { amps, open: new Set() });
@@ -426,7 +332,7 @@ export class Predictions {
       const places: number[] = [];
       stops.forEach((stop, k) => ask(wiring, stop, k, probes, places));
       return {
-        asked: new Asked(wiring, among, probes, MAINS_HERTZ),
+        asked: new Asked(wiring, listed, probes, MAINS_HERTZ),
         places,
         into: new Float64Array(probes.length),
         ohms: new Float64Array(probes.length),

@@ -724,6 +724,16 @@ export interface PlayOptions {
   trace?: (line: string) => void;
 }
 
+/** Volts at the slots on a meter of low impedance, with so many amperes put on. */
+export const voltsFound = (stop: number, hn: number, hg: number, ng: number, amps = 0): Finding => ({
+  kind: 'volts',
+  stop,
+  volts: { hotNeutral: hn, hotGround: hg, neutralGround: ng, hotHot: null },
+  reference: null,
+  amps,
+  meterOhms: 3000,
+});
+
 /** Follows the advice from the complaint to the end. */
 export function play(
   start: Truth,

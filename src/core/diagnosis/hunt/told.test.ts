@@ -5,7 +5,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import type { Finding } from './evidence.ts';
-import { chainGround, makeTruth, otherOrder, play, type Trouble } from './testing.ts';
+import { chainGround, makeTruth, voltsFound, otherOrder, play, type Trouble } from './testing.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
 
 interface Told {
@@ -42,14 +42,6 @@ const trips = (
   minutes: number | null = null,
   amps: number | null = null,
 ): Finding => ({ kind: 'breaker', does, unplugged, minutes, amps });
-const read = (stop: number, hn: number, hg: number, ng: number, amps = 0): Finding => ({
-  kind: 'volts',
-  stop,
-  volts: { hotNeutral: hn, hotGround: hg, neutralGround: ng, hotHot: null },
-  reference: null,
-  amps,
-  meterOhms: 3000,
-});
 const sign = (stop: number, s: (Finding & { kind: 'sign' })['sign']): Finding => ({
   kind: 'sign',
   stop,
@@ -248,7 +240,7 @@ const TOLD: readonly Told[] = [
     way: 'A false ground: a lead from a proven ground, or straight into the box.',
     boxes: 5,
     seed: 118,
-    said: [read(3, 113.6, 113.6, 0, 10)],
+    said: [voltsFound(3, 113.6, 113.6, 0, 10)],
     truth: [{ what: 'false-ground', box: 3 }],
     steps: 5,
     opened: 2,
@@ -352,7 +344,7 @@ const TOLD: readonly Told[] = [
     way: 'The joint is between the two.',
     boxes: 5,
     seed: 128,
-    said: [read(2, 116.5, 118.2, 1.7, 10), read(3, 101.5, 104.4, 2.9, 10)],
+    said: [voltsFound(2, 116.5, 118.2, 1.7, 10), voltsFound(3, 101.5, 104.4, 2.9, 10)],
     truth: [joint(3, 'h', 'in', 1.4)],
     steps: 6,
     opened: 2,
@@ -392,7 +384,7 @@ const TOLD: readonly Told[] = [
     way: 'Neutral hangs by a load somewhere: open neutral before it.',
     boxes: 6,
     seed: 133,
-    said: [read(4, 0.4, 120.5, 119.8), read(2, 120.3, 120.5, 0.2)],
+    said: [voltsFound(4, 0.4, 120.5, 119.8), voltsFound(2, 120.3, 120.5, 0.2)],
     truth: [joint(3, 'n', 'in')],
     steps: 7,
     opened: 3,
@@ -452,7 +444,7 @@ const TOLD: readonly Told[] = [
     way: 'Load it: it collapses. A joint before it.',
     boxes: 5,
     seed: 139,
-    said: [works(3, 'dead'), read(3, 119.8, 119.9, 0.1)],
+    said: [works(3, 'dead'), voltsFound(3, 119.8, 119.9, 0.1)],
     truth: [joint(3, 'h', 'in', 60)],
     // A good electrician needs 8: the joint and what hangs behind it are not told apart sooner.
     steps: 13,

@@ -36,12 +36,6 @@ export class Topology {
     return this.feeds(fault.stop, stop);
   }
 
-  depth(stop: number): number {
-    let depth = 0;
-    for (let at = stop; at >= 0; at = this.run.stops[at]!.feeder) depth++;
-    return depth;
-  }
-
   /** A place and the ones beside it on the run. */
   isNear(place: CausePlace, stop: number): boolean {
     if (!('stop' in place)) return false;

@@ -51,6 +51,16 @@ export function causeOfKey(key: string): { kind: CauseKind; place: CausePlace } 
   return { kind, place: place as CausePlace };
 }
 
+/** A key, or two joined, with other names for its stops. */
+export const keyWith = (key: string, nameOf: (stop: number) => string): string =>
+  key
+    .split(' + ')
+    .map((part) => {
+      const { kind, place } = causeOfKey(part);
+      return 'stop' in place ? `${place.at} ${nameOf(place.stop)} ${kind}` : `${place.at} ${kind}`;
+    })
+    .join(' + ');
+
 export const keyWords = (key: string, run: Run): string =>
   key
     .split(' + ')

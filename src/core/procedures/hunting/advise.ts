@@ -7,7 +7,7 @@ import { whyLikely, type Priors } from '#core/diagnosis/hunt/priors.ts';
 import { findingWords, keyWords, measureWords, suspectWords } from '#core/diagnosis/hunt/words.ts';
 import type { Circuit } from '#core/job/schema.ts';
 import type { Context } from '../step.ts';
-import { huntCase, type HuntCase } from './case.ts';
+import { huntCase, ownStop, type HuntCase } from './case.ts';
 import { orderText } from './orders.ts';
 
 /** A suspect as it is shown. */
@@ -64,10 +64,7 @@ export class Adviser {
     const contradicts = new Map(
       diagnosis.contradictions.map((k) => [k.id, k.alone ? ('alone' as const) : ('rest' as const)]),
     );
-    const own = Math.max(
-      0,
-      run.stops.findIndex((x) => x.box.id === c.box?.id),
-    );
+    const own = ownStop(c, run);
     const [best] = diagnosis.suspects;
     return {
       order: orderText(next, run),

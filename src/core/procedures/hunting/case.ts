@@ -54,6 +54,7 @@ const SIGNS: Readonly<Record<string, (stop: number) => Finding>> = {
 };
 const BREAKER_DOES = { holds: 'holds', trips: 'trips at once', later: 'trips later' } as const;
 const DEVICE_DOES = { resets: 'resets', dead: 'does not reset', trips: 'resets and trips' } as const;
+const WORKS_DOES = { works: 'works', dim: 'dim', dead: 'dead' } as const;
 const ELSEWHERE_DOES = {
   fine: 'fine',
   uneven: 'some dim, some bright',
@@ -94,7 +95,7 @@ function measured(order: Order | null, entry: Entry): Finding | null {
         meterOhms: LOW_OHMS,
       };
     case 'works': {
-      const does = (['works', 'dim', 'dead'] as const).find((d) => entry.picks.includes(d));
+      const does = pickOf(WORKS_DOES, entry);
       return does ? { kind: 'works', stop: measure.stop, does } : null;
     }
     case 'breaker': {
@@ -218,20 +219,21 @@ const FIRST: Readonly<Record<string, (stop: number) => Measure[]>> = {
   'low-volts': (stop) => [{ kind: 'volts', stop, amps: 0 }, { kind: 'legs' }],
   shock: (stop) => [{ kind: 'volts', stop, amps: 0 }],
 };
-export const firstOf = (c: Context, run: Run): Measure[] =>
-  FIRST[c.call.procedure]?.(
-    Math.max(
-      0,
-      run.stops.findIndex((s) => s.box.id === c.box?.id),
-    ),
-  ) ?? [];
+export const firstOf = (c: Context, run: Run): Measure[] => FIRST[c.call.procedure]?.(ownStop(c, run)) ?? [];
+
+/** The stop that the call is about; the first where it is about none of the circuit. */
+export const ownStop = ({ box }: Context, run: Run): number =>
+  Math.max(
+    0,
+    run.stops.findIndex((s) => s.box.id === box?.id),
+  );
 
 /** What was seen so far, oldest first. */
 export function huntCase(c: Context, circuit: Circuit): HuntCase {
   const ground = groundOf(c.view, circuit);
   const { run } = ground;
   const stopOf = (boxId: string) => run.stops.findIndex((s) => s.box.id === boxId);
-  const own = c.box ? Math.max(0, stopOf(c.box.id)) : 0;
+  const own = ownStop(c, run);
   const declined = new Set<string>();
   const mended: string[] = [];
   const evidence: Evidence[] = [];
@@ -296,9 +298,8 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
   }
   function foundBy(entry: Entry): Finding[] {
     const { step, picks } = entry;
-    if (step === 'complaint' || step === 'seen-first')
-      return picks.flatMap((p) => COMPLAINTS[p]?.(own) ?? []);
-    if (step === 'bare' || step === 'once') {
+    if (step === 'complaint') return picks.flatMap((p) => COMPLAINTS[p]?.(own) ?? []);
+    if (step === 'once') {
       const does = pickOf(BREAKER_DOES, entry);
       return does ? [breaker(does, true)] : [];
     }
@@ -322,14 +323,10 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     if (added !== undefined) return seenAt(stopOf(added), picks);
     const tone = after(step, 'tone ');
     if (tone !== null) return toneOf(tone, entry);
-    if (step === 'h-elsewhere') {
-      const does = pickOf(ELSEWHERE_DOES, entry);
-      return does ? [{ kind: 'elsewhere', does }] : [];
-    }
     if (step === 'h-signs') return picks.flatMap((p) => SIGNS[p]?.(own) ?? []);
     const box = after(step, KEYS.state);
     if (box !== null && stopOf(box) >= 0) {
-      const does = (['works', 'dim', 'dead'] as const).find((d) => picks.includes(d));
+      const does = pickOf(WORKS_DOES, entry);
       return does ? [{ kind: 'works', stop: stopOf(box), does }] : [];
     }
     const opened = after(step, KEYS.repair);

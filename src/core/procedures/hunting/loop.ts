@@ -7,6 +7,7 @@ import { newId, PLAIN_READING, rows } from '#core/job/document.ts';
 import type { Box, Circuit, FaultRecord, Reading } from '#core/job/schema.ts';
 import { KINDS } from '#core/diagnosis/hunt/kinds.ts';
 import { MEASURE_FACTS, whyNotNow, type Measure } from '#core/diagnosis/hunt/measures.ts';
+import { Topology } from '#core/diagnosis/hunt/topology.ts';
 import { causeOfKey, findingWords, keyWords, measureWords } from '#core/diagnosis/hunt/words.ts';
 import { circuitState, isOff } from '#core/records/proof.ts';
 import {
@@ -310,7 +311,7 @@ function readingOf(
 function repairStep(c: Context, circuit: Circuit, { ground }: HuntCase, key: string, step: string): Step {
   const { kind, place } = causeOfKey(key);
   const { repair, beside } = KINDS[kind];
-  const box = place.at === 'box' ? ground.run.stops[place.stop]!.box : null;
+  const box = 'stop' in place ? ground.run.stops[place.stop]!.box : null;
   const mended =
     place.at === 'service'
       ? (['mended', 'Mended, both legs even again'] as const)
@@ -324,12 +325,10 @@ function repairStep(c: Context, circuit: Circuit, { ground }: HuntCase, key: str
       text: repair,
       working: beside === '' ? [] : [{ text: `While hands are there: ${beside}` }],
       ...(box ? { inside: box } : place.at === 'panel' && kind !== 'breaker-off' ? { inPanel: true } : {}),
-      ...(place.at === 'cable' ? { liveOpen: null, inside: ground.run.stops[place.stop]!.box } : {}),
       ...(place.at === 'service'
         ? { caution: 'The line side is the utility’s: it stays live with the main off.' }
         : {}),
-      ...(place.at === 'plugged' || place.at === 'service' ? { live: null } : {}),
-      ...(circuit.breaker.poles === 2 && box
+      ...(circuit.breaker.poles === 2 && place.at === 'box'
         ? { caution: 'Two hots here: both poles off, a parted neutral is live.' }
         : {}),
     },
@@ -388,13 +387,14 @@ function faultStep(c: Context, circuit: Circuit, hunt: HuntCase): Step {
       effects: ({ figures: given }, { by, at }) => {
         const own = rows(c.document.readings).filter((r) => run.stops.some((s) => s.box.id === r.boxId));
         const mendedAt = c.log.entries.findLast((e) => e.step.startsWith(KEYS.repair))?.at ?? at;
+        const ids = (list: readonly Reading[], most: number) => list.map((r) => r.id).slice(-most);
+        const topology = new Topology(run);
         const below = new Set(
-          stop === null
-            ? run.stops.map((s) => s.box.id)
-            : run.stops
-                .filter((_, i) => reaches(run, (place as { stop: number }).stop, i))
-                .map((s) => s.box.id),
+          run.stops.flatMap(({ box }, i) =>
+            'stop' in place && !topology.feeds(place.stop, i) ? [] : [box.id],
+          ),
         );
+        const [earlier, later] = [own.filter((r) => r.at <= mendedAt), own.filter((r) => r.at > mendedAt)];
         const fault: FaultRecord = {
           id: newId('fault'),
           callId: c.call.id,
@@ -408,19 +408,16 @@ function faultStep(c: Context, circuit: Circuit, hunt: HuntCase): Step {
           evidence: lines.join('\n').slice(0, 4000),
           fix: KINDS[kind].repair.slice(0, 400),
           parts: '',
-          before: own
-            .filter((r) => r.at >= c.call.opened && r.at <= mendedAt)
-            .map((r) => r.id)
-            .slice(-50),
-          after: own
-            .filter((r) => r.at > mendedAt)
-            .map((r) => r.id)
-            .slice(-50),
+          before: ids(
+            earlier.filter((r) => r.at >= c.call.opened),
+            50,
+          ),
+          after: ids(later, 50),
           // What was read of the mended part before is no longer so.
-          voids: own
-            .filter((r) => r.at <= mendedAt && below.has(r.boxId))
-            .map((r) => r.id)
-            .slice(-200),
+          voids: ids(
+            earlier.filter((r) => below.has(r.boxId)),
+            200,
+          ),
           retest: held?.picks.includes('held') ? 'held' : 'not yet',
           minutes: given.find((f) => f.name === 'minutes')?.value ?? null,
           age: stop?.box.found?.deviceAge ?? null,
@@ -435,10 +432,4 @@ function faultStep(c: Context, circuit: Circuit, hunt: HuntCase): Step {
       },
     },
   );
-}
-
-/** Whether a stop is fed through another one, or is it. */
-function reaches(run: HuntCase['ground']['run'], from: number, to: number): boolean {
-  for (let at = to; at >= 0; at = run.stops[at]!.feeder) if (at === from) return true;
-  return false;
 }

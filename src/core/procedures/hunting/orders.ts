@@ -4,7 +4,7 @@ import { placeKey } from '#core/diagnosis/hunt/causes.ts';
 import { KINDS, type CauseKind } from '#core/diagnosis/hunt/kinds.ts';
 import type { Measure } from '#core/diagnosis/hunt/measures.ts';
 import type { Next } from '#core/diagnosis/hunt/next.ts';
-import { causeOfKey } from '#core/diagnosis/hunt/words.ts';
+import { keyWith } from '#core/diagnosis/hunt/words.ts';
 
 export type Order =
   | { do: 'measure'; measure: Measure }
@@ -14,16 +14,6 @@ export type Order =
   | { do: 'stop'; why: 'none fits' | 'nothing left' };
 
 const PANEL = 'panel';
-
-/** A key of a cause, or two, with ids of boxes for stops. */
-const withIds = (key: string, run: Run): string =>
-  key
-    .split(' + ')
-    .map((part) => {
-      const { kind, place } = causeOfKey(part);
-      return 'stop' in place ? `${place.at} ${run.stops[place.stop]!.box.id} ${kind}` : `${place.at} ${kind}`;
-    })
-    .join(' + ');
 
 function withStops(text: string, run: Run): string | null {
   const [at = '', ...rest] = text.split(' ');
@@ -43,7 +33,7 @@ export function orderText(next: Next, run: Run): string {
       return [measure.kind, at, more].filter(Boolean).join(' ');
     }
     case 'repair':
-      return `repair ${withIds(next.key, run)}`;
+      return `repair ${keyWith(next.key, (stop) => run.stops[stop]!.box.id)}`;
     case 'done':
       return 'done';
     case 'stop':

@@ -1,0 +1,94 @@
+/** What the trade asks for, whatever tells more: before a repair, after one, and first of all; and what was answered already. */
+import type { Run } from '#core/circuits/run.ts';
+import type { Evidence } from './evidence.ts';
+import { goesOn, measureKey } from './measures.ts';
+
+/** Measures that would show a second fault. */
+export function retests(run: Run, evidence: readonly Evidence[]): ReadonlySet<string> {
+  const complained = evidence.flatMap(({ finding, after }) =>
+    after === 0 && (finding.kind === 'works' || finding.kind === 'volts' || finding.kind === 'shock')
+      ? [finding.stop]
+      : [],
+  );
+  const leaves = run.stops.flatMap((_, i) => (goesOn(run, i) ? [] : [i]));
+  return new Set([...complained.slice(0, 2), ...leaves].map((stop) => `volts ${stop} 10`));
+}
+
+/**
+ * What the trade asks first, whatever tells more: the amperes of a breaker that lets go after minutes, before anything is
+ * opened; and the ground slot against a proven ground where somebody felt a shock, since a live frame may read correct.
+ */
+export const tradeAsks = (evidence: readonly Evidence[], repairs: number): ReadonlySet<string> =>
+  new Set(
+    evidence
+      .filter((e) => e.after >= repairs)
+      .flatMap(({ finding }) => {
+        if (finding.kind === 'breaker' && finding.does === 'trips later') return ['amps'];
+        return finding.kind === 'shock' ? [`reference ${finding.stop}`] : [];
+      }),
+  );
+
+/** What nobody sees by looking where it is mended; a box is opened to be mended anyway. */
+export const mustAsk = (key: string): boolean => ['cable', 'service', 'plugged'].includes(key.split(' ')[0]!);
+
+/** Measures that show a cause where it is, before anybody mends it. */
+export function confirms(key: string, run: Run, evidence: readonly Evidence[]): ReadonlySet<string> {
+  const [at, where, kind] = key.split(' ');
+  switch (at) {
+    case 'box':
+      return new Set([`open ${where}`]);
+    case 'panel':
+      return new Set(kind === undefined && where === 'breaker-off' ? [] : ['open -1']);
+    case 'cable':
+      return new Set([
+        `open ${where}`,
+        `open ${run.stops[Number(where)]!.feeder}`,
+        'elsewhere',
+        // From the panel on a home run reads as what is before the panel does.
+        ...(run.stops[Number(where)]!.feeder < 0 ? ['legs'] : []),
+      ]);
+    case 'service':
+      return new Set(['elsewhere', 'legs']);
+    case 'plugged':
+      return new Set([
+        where === 'overload' ? 'amps' : 'appliance',
+        // A breaker that went is closed once with all unplugged before a load is blamed.
+        ...(evidence.some((e) => e.finding.kind === 'breaker' && e.finding.does !== 'holds')
+          ? ['breaker']
+          : []),
+        // Before something is blamed that gave a shock, its outlet is: the slots, and their ground.
+        ...evidence.flatMap(({ finding }) =>
+          finding.kind === 'shock' ? [`volts ${finding.stop} 0`, `reference ${finding.stop}`] : [],
+        ),
+      ]);
+    default:
+      return new Set();
+  }
+}
+
+/** The measure that a finding answers already. */
+export function repeats(finding: Evidence['finding']): string {
+  switch (finding.kind) {
+    case 'volts':
+      if (finding.reference !== null) return measureKey({ kind: 'reference', stop: finding.stop });
+      return measureKey({ kind: 'volts', stop: finding.stop, amps: finding.amps > 0 ? 10 : 0 });
+    case 'ohms':
+      return measureKey({ kind: 'ohms', stop: finding.stop, pair: finding.pair });
+    case 'opened':
+      return measureKey({ kind: 'open', stop: finding.stop });
+    case 'parted':
+      return measureKey({ kind: 'part', stop: finding.stop });
+    case 'breaker':
+      return finding.unplugged ? 'breaker' : '';
+    case 'device':
+    case 'works':
+      return `${finding.kind} ${finding.stop}`;
+    case 'legs':
+    case 'appliance':
+    case 'elsewhere':
+    case 'amps':
+      return finding.kind;
+    default:
+      return '';
+  }
+}
