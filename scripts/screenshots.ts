@@ -26,7 +26,6 @@ const SHOTS: Shot[] = [
     size: PHONE,
     words: /What to do about the ground/,
   },
-  { name: 'call-record', path: '/job/job-sedge-lane/hand-over', size: DESK, words: /Calls[\s\S]*Two-slot/ },
   {
     name: 'walk',
     path: `${JOB}/walk?area=area-kitchen`,

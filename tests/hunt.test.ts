@@ -200,3 +200,21 @@ test('phone: outlets that cannot lie so on the drawn run say that the drawing is
   await until(at, (s) => s.kind === 'dead' || s.key.startsWith('find 3') || s.key.startsWith('retest'), take);
   await app.driver.wait(async () => /drawing is wrong/.test(await suspects()), 15000);
 });
+
+test('phone: a worker that fails says so, and “Try again” weighs anew', async () => {
+  const at = await start('West bedroom', 'B3');
+  await app.script(
+    `window.send = Worker.prototype.postMessage;
+     Worker.prototype.postMessage = () => { throw new Error('no room for it'); };`,
+  );
+  await until(
+    at,
+    (s) => s.kind === 'think',
+    async (s) => s.key === 'complaint' && pick('Dead'),
+  );
+  await sees(app.driver, /could not be worked out: .*no room for it/);
+  await app.script(`Worker.prototype.postMessage = window.send`);
+  const failed = await shown(app.driver);
+  await press(app.driver, 'Try again');
+  assert.notEqual((await moved(app.driver, failed)).kind, 'think');
+});

@@ -61,6 +61,7 @@ export class Hunting {
     this.feed.stop();
     this.busy = false;
     this.asked = null;
+    this.problem = '';
   };
 }
 

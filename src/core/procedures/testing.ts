@@ -13,7 +13,7 @@ import { NO_ANSWER, type Answer, type Context, type Procedure, type Step } from 
 /** A call of a procedure in a job that nobody has drawn. @param at UTC time */
 function jobWithCall(procedure: string, at: string, by: string): JobDocument {
   const empty = newJob('A call', '2023', 'call');
-  const call: Call = { ...callOf({ name: '', words: '', procedure }, by, at), id: 'call-1' };
+  const call: Call = { ...callOf({ name: '', procedure }, by, at), id: 'call-1' };
   return {
     ...empty,
     job: { ...empty.job, otherSources: { asked: true, kinds: [] } },

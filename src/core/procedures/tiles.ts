@@ -12,7 +12,11 @@ export interface Tile {
 }
 
 /** A call of a tile, before anything of it is answered. @param at UTC time */
-export const callOf = ({ name, procedure }: Tile, by: string, at: string): Call => ({
+export const callOf = (
+  { name, procedure }: Pick<Tile, 'name' | 'procedure'>,
+  by: string,
+  at: string,
+): Call => ({
   id: newId('call'),
   procedure,
   words: name,

@@ -23,6 +23,7 @@
     hunting.stop();
   }
   function goOn() {
+    hunting.stop();
     stopped = false;
     void hunting.ask();
   }

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
   import { rows } from '#core/job/document.ts';
-  import { standingOf, contextOf } from '#core/procedures/engine.ts';
   import { callOf, type Tile } from '#core/procedures/tiles.ts';
   import { procedureOf } from '#core/procedures/index.ts';
   import { address } from '$lib/address.svelte.ts';
@@ -13,6 +12,7 @@
   import HuntBoard from '$lib/parts/hunt/HuntBoard.svelte';
   import DoneBy from '$lib/parts/prove/DoneBy.svelte';
   import { localTime } from '$lib/readings.ts';
+  import { nextOf, standsAt } from '$lib/standing.ts';
   import { noteStanding } from '$lib/store/list.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
@@ -35,7 +35,7 @@
   /** The list of jobs says where each call stands. */
   $effect(() => {
     if (!procedure || !standing) return;
-    const next = step ? step.title : standing.stopped ? 'left off, for safety' : 'finished, on record';
+    const next = nextOf(standing);
     noteStanding(session.jobId, { title: procedure.title, next, open: step !== null }).catch(() => {});
   });
 
@@ -44,13 +44,6 @@
     const call = callOf(tile, calling.by, new Date().toISOString());
     if (await session.execute({ type: 'put', table: 'calls', rows: [call] })) address.show({ call: call.id });
   }
-  const stateOf = (id: string): string => {
-    const one = session.document.calls[id]!;
-    const own = procedureOf(one.procedure);
-    if (!own) return 'its procedure is not in this Hekto';
-    const { current, stopped } = standingOf(own, contextOf(session.view, one, new Date().toISOString()));
-    return current ? `next: ${current.title}` : stopped ? 'left off, for safety' : 'finished, on record';
-  };
 </script>
 
 {#if !call || !procedure}
@@ -62,7 +55,7 @@
         <li>
           <a href="?call={c.id}"
             ><strong>{procedureOf(c.procedure)?.title ?? c.procedure}</strong>
-            <span class="quiet">{localTime(c.opened)} · {stateOf(c.id)}</span></a
+            <span class="quiet">{localTime(c.opened)} · {standsAt(session.view, c)}</span></a
           >
         </li>
       {/each}

@@ -1,12 +1,12 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
   import { runOf } from '#core/circuits/run.ts';
-  import { circuitsInOrder, newId, rows, standingRows } from '#core/job/document.ts';
+  import { circuitsInOrder, rows, standingRows } from '#core/job/document.ts';
   import type { Call } from '#core/job/schema.ts';
-  import { contextOf, standingOf } from '#core/procedures/engine.ts';
   import { KEYS } from '#core/procedures/hunting/case.ts';
   import { HUNTS } from '#core/procedures/hunting/prelude.ts';
   import { procedureOf } from '#core/procedures/index.ts';
+  import { callOf } from '#core/procedures/tiles.ts';
   import { struckReadings } from '#core/records/proof.ts';
   import { address } from '$lib/address.svelte.ts';
   import { Calling } from '$lib/calling.svelte.ts';
@@ -22,6 +22,7 @@
   import RunDrawing from '$lib/parts/run/RunDrawing.svelte';
   import { marksOf } from '$lib/parts/hunt/marks.ts';
   import { localTime } from '$lib/readings.ts';
+  import { standsAt } from '$lib/standing.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
@@ -66,14 +67,9 @@
   async function begin() {
     if (!chosen || !box) return;
     const call: Call = {
-      id: newId('call'),
-      procedure: 'hunt',
-      words: '',
-      opened: new Date().toISOString(),
-      by: calling.by,
+      ...callOf({ name: '', procedure: 'hunt' }, calling.by, new Date().toISOString()),
       boxId: box.id,
       circuitId: chosen.id,
-      fixtureId: null,
     };
     if (!(await session.execute({ type: 'put', table: 'calls', rows: [call] }))) return;
     const [first] = onRecord;
@@ -81,12 +77,6 @@
     if (first && withReadings)
       calling.add(KEYS.since, 'Begun with the readings on record', `${onRecord.length}`, [first.at]);
   }
-  const stateOf = (call: Call): string => {
-    const own = procedureOf(call.procedure);
-    if (!own) return '';
-    const { current, stopped } = standingOf(own, contextOf(session.view, call, new Date().toISOString()));
-    return current ? `next: ${current.title}` : stopped ? 'left off' : 'finished';
-  };
 </script>
 
 <main>
@@ -170,7 +160,7 @@
                       h.boxId!
                     ]!.name}{/if}</strong
                 >
-                <span class="quiet">{localTime(h.opened)} · {stateOf(h)}</span></a
+                <span class="quiet">{localTime(h.opened)} · {standsAt(session.view, h)}</span></a
               >
             </li>
           {/each}
