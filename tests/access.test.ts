@@ -15,10 +15,14 @@ interface Violation {
   nodes: { html: string; failureSummary: string }[];
 }
 
-async function violations(): Promise<string[]> {
+const EVERYTHING = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
+
+async function violations(rules: readonly string[] = EVERYTHING): Promise<string[]> {
   await app.script(axe);
   const found = await app.driver.executeAsyncScript<Violation[]>(
-    `axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((r) => arguments[0](r.violations));`,
+    `const [rules, done] = arguments;
+     axe.run(document, { runOnly: rules }).then((r) => done(r.violations));`,
+    rules,
   );
   return found.map(
     (v) =>
@@ -63,7 +67,8 @@ for (const light of ['day', 'attic', 'sun'] as const) {
         await app.size(width, height);
         await app.go(path);
         await sees(app.driver, words);
-        assert.deepEqual(await violations(), []);
+        // The same page in other light has other colors, and nothing else.
+        assert.deepEqual(await violations(light === 'day' ? EVERYTHING : ['color-contrast']), []);
         const wide = await app.script<number>('return document.documentElement.scrollWidth - innerWidth');
         assert.ok(wide <= 0, `${wide} px wider than the screen`);
       }

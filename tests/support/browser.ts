@@ -67,9 +67,11 @@ export const setSize = (driver: Driver, width: number, height: number): Promise<
   }) as Promise<unknown>;
 
 const WAIT = 15000;
+/** How often the page is looked at meanwhile, milliseconds. */
+export const POLL = 30;
 
 export const css = (driver: WebDriver, selector: string): Promise<WebElement> =>
-  driver.wait(until.elementLocated(By.css(selector)), WAIT, `no ${selector}`) as Promise<WebElement>;
+  driver.wait(until.elementLocated(By.css(selector)), WAIT, `no ${selector}`, POLL) as Promise<WebElement>;
 
 const literal = (text: string): string => `concat('', '${text.replaceAll("'", `', "'", '`)}')`;
 
@@ -83,6 +85,7 @@ export const button = (driver: WebDriver, name: string): Promise<WebElement> =>
     ),
     WAIT,
     `no button “${name}”`,
+    POLL,
   ) as Promise<WebElement>;
 
 export const press = async (driver: WebDriver, name: string): Promise<void> =>
@@ -109,6 +112,7 @@ export async function field(driver: WebDriver, label: string, nth = 1): Promise<
     until.elementLocated(By.xpath(`(//label[starts-with(normalize-space(.), ${literal(label)})])[${nth}]`)),
     WAIT,
     `no field “${label}”`,
+    POLL,
   )) as WebElement;
   return driver.findElement(By.id((await found.getAttribute('for')) ?? ''));
 }
@@ -139,13 +143,18 @@ export async function sees(
 ): Promise<string> {
   let text = '';
   try {
-    await driver.wait(async () => {
-      text = await driver.executeScript<string>(
-        `return [...document.querySelectorAll(arguments[0])].map((e) => e.innerText ?? e.textContent).join('\\n')`,
-        selector,
-      );
-      return words.test(text);
-    }, wait);
+    await driver.wait(
+      async () => {
+        text = await driver.executeScript<string>(
+          `return [...document.querySelectorAll(arguments[0])].map((e) => e.innerText ?? e.textContent).join('\\n')`,
+          selector,
+        );
+        return words.test(text);
+      },
+      wait,
+      undefined,
+      POLL,
+    );
   } catch {
     throw new Error(`${words} did not appear in ${selector}: ${text.slice(0, 1500)}`);
   }

@@ -1,5 +1,6 @@
 /** A call walked on a phone: each step answered by its keys, as a thumb would. */
 import type { WebDriver } from 'selenium-webdriver';
+import { POLL } from './browser.ts';
 
 export interface Shown {
   key: string;
@@ -20,9 +21,6 @@ export const shown = (driver: WebDriver): Promise<Shown> =>
       act: card?.querySelector('.act .words')?.innerText ?? '',
       answers: Number(card?.dataset.answers ?? 0),
     };`);
-
-/** How often the page is looked at, milliseconds. */
-const POLL = 25;
 
 /** Waits until another step, or another act of it, is shown. */
 export async function moved(driver: WebDriver, from: Shown): Promise<Shown> {

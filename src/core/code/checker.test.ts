@@ -190,7 +190,7 @@ test('after any edits, re-checking what changed gives the list of a check from n
       assert.deepEqual(copy.findings(), anew);
       assert.deepEqual(check(turned(document)), anew);
     }),
-    { numRuns: 130 },
+    { numRuns: 60 },
   );
 });
 

@@ -185,11 +185,11 @@ test('healthy houses are never bad, whatever is on in them', () => {
   }
 });
 
-test('at every box of 300 faulty houses the truth is among what is named, and nothing deadly is unnamed', () => {
+test('at every box of 120 faulty houses the truth is among what is named, and nothing deadly is unnamed', () => {
   const missed: string[] = [];
   let deadly = 0;
   let shown = 0;
-  for (let seed = 1; seed <= 300; seed++) {
+  for (let seed = 1; seed <= 120; seed++) {
     const { random, wiring, run, amps, inShed } = houseFor(1000 + seed);
     const kind = KINDS[seed % KINDS.length]!;
     let faults: Fault[];
@@ -239,6 +239,6 @@ test('at every box of 300 faulty houses the truth is among what is named, and no
       }
     }
   }
-  assert.ok(shown > 300 && deadly > 100, `${shown} shown, ${deadly} deadly`);
+  assert.ok(shown > 150 && deadly > 50, `${shown} shown, ${deadly} deadly`);
   assert.deepEqual(missed, []);
 });

@@ -94,7 +94,7 @@ test('currents into every node sum to nothing', () => {
       for (const [node, amps] of sums.entries())
         assert.ok(Math.abs(amps) < 1e-6, `${wiring.nodes[node]}: ${amps} A`);
     }),
-    { numRuns: 60 },
+    { numRuns: 30 },
   );
 });
 

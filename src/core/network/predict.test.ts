@@ -32,7 +32,7 @@ const read = (network: Network, probe: Probe): number =>
   new Factors(withMeter(network, probe), MAINS_HERTZ).voltages().between(probe.a, probe.b);
 
 test('every single fault and pairs of them read as in networks of their own', () => {
-  for (let seed = 1; seed <= 8; seed++) {
+  for (let seed = 1; seed <= 4; seed++) {
     const random = randomFrom(seed);
     const run = randomRun(4 + Math.floor(random() * 20), seed);
     const wiring = wiringOf(run, randomUse(run, seed));
@@ -82,7 +82,7 @@ const near = (a: Fault, b: Fault): boolean =>
   !('stop' in a && 'stop' in b) || a.stop === b.stop || parts(a) || parts(b);
 
 test('predictions agree with ngspice', () => {
-  const cases = Array.from({ length: 30 }, (_, k) => {
+  const cases = Array.from({ length: 14 }, (_, k) => {
     const seed = 500 + k;
     const random = randomFrom(seed);
     const run = randomRun(8 + Math.floor(random() * 23), seed);
@@ -96,7 +96,7 @@ test('predictions agree with ngspice', () => {
     return { network: withMeter(withFaults(wiring, faults), probe), probe, told, volts: found[0]!, faults };
   });
   const told = cases.filter((c) => c.told);
-  assert.ok(told.length > 24);
+  assert.ok(told.length > 10);
   const expected = spice(told.map((c) => c.network));
   for (const [k, { probe, volts, faults }] of told.entries()) {
     const [a, b] = [expected[k]![probe.a]!, expected[k]![probe.b]!];

@@ -137,6 +137,7 @@ export class Predictor {
 
   /** Puts a fault, by its position, into the sound network: what is read from now on is with it. */
   given(fault: number): void {
+    if (this.firstAt === fault && this.first === this.changes[fault]) return;
     this.without();
     const change = this.changes[fault]!;
     const { responses, probeAt, volts, impedance, sends, firstKernel: kernel } = this;

@@ -1,5 +1,6 @@
 <script lang="ts" generics="T extends string | number">
-  import { Label, Select } from 'flowbite-svelte';
+  import Label from 'flowbite-svelte/Label.svelte';
+  import Select from 'flowbite-svelte/Select.svelte';
 
   interface Props {
     label: string;

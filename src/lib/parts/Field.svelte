@@ -4,7 +4,9 @@
 </script>
 
 <script lang="ts">
-  import { Helper, Input, Label } from 'flowbite-svelte';
+  import Helper from 'flowbite-svelte/Helper.svelte';
+  import Input from 'flowbite-svelte/Input.svelte';
+  import Label from 'flowbite-svelte/Label.svelte';
 
   interface Props {
     label: string;

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import Modal from 'flowbite-svelte/Modal.svelte';
   import { actions } from '../actions.svelte.ts';
   import { search, type PaletteItem } from '../palette.ts';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import Modal from 'flowbite-svelte/Modal.svelte';
   import { SHORTCUTS } from '../keys.ts';
   import Act from './Act.svelte';
 

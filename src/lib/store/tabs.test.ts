@@ -183,9 +183,9 @@ test('three tabs end alike, and no field edit that was stored is lost', async ()
         assert.deepEqual(now.document, stored.document);
       }
     }),
-    { numRuns: 2000, seed: 5 },
+    { numRuns: 700, seed: 5 },
   );
-  assert.ok(edits > 3000 && refused > 300, `${edits} edits, ${refused} refused`);
+  assert.ok(edits > 1000 && refused > 100, `${edits} edits, ${refused} refused`);
 });
 
 test('two tabs on one room: sixty edits each, none lost', async () => {

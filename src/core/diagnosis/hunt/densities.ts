@@ -1,5 +1,4 @@
 /** How likely an instrument shows what it showed, by what it should show: meters, lamps, ohms. */
-import type { Pair } from './evidence.ts';
 
 /** What a source is off nominal, as a share, one standard deviation. */
 const SOURCE = 0.022;
@@ -14,56 +13,75 @@ const METER = { volts: 1.1, share: 0.006 } as const;
 /** Neutral to ground: what a meter and the length of a cable are off; and what loads elsewhere add, volts. */
 const NEUTRAL = { volts: 0.06, share: 0.14, elsewhere: 1.4, often: 0.3 } as const;
 
+const ROOT_TWO_PI = Math.sqrt(2 * Math.PI);
 const normal = (x: number, mean: number, sigma: number): number =>
-  Math.exp(-0.5 * ((x - mean) / sigma) ** 2) / (sigma * 2.5066282746310002);
+  Math.exp(-0.5 * ((x - mean) / sigma) ** 2) / (sigma * ROOT_TWO_PI);
+/** Pairs of slots, and the lead of a proven ground. */
+const SHEET = 6;
 const sigmoid = (x: number): number => 1 / (1 + Math.exp(-x));
 
-/** What a pair of slots should show: volts, how far the unknown joint spreads them, and whether it floats. */
-export interface Told {
-  volts: number;
-  spread: number;
-  floats: boolean;
+/** Pairs of slots that were read together, and what they should show. */
+export class Sheet {
+  count = 0;
+  readonly neutral: boolean[] = [];
+  readonly volts = new Float64Array(SHEET);
+  readonly mean = new Float64Array(SHEET);
+  /** How far an unknown joint and loads spread it, volts. */
+  readonly spread = new Float64Array(SHEET);
+  readonly floats: boolean[] = [];
   /** Joined at the slots: what is on elsewhere does not raise it. */
-  joined: boolean;
+  readonly joined: boolean[] = [];
+
+  clear(): void {
+    this.count = 0;
+  }
+
+  /** @param neutral neutral to ground */
+  add(neutral: boolean, volts: number, mean: number, spread: number, floats: boolean, joined: boolean): void {
+    const k = this.count++;
+    this.neutral[k] = neutral;
+    this.volts[k] = volts;
+    this.mean[k] = mean;
+    this.spread[k] = spread;
+    this.floats[k] = floats;
+    this.joined[k] = joined;
+  }
 }
 
 /** As `voltsDensity`, of a house whose utility is off. */
-export const utilityDensity: typeof voltsDensity = (read, told) =>
-  [UTILITY.low, UTILITY.high].reduce((sum, share) => {
-    const scaled = told.map((t) => ({ ...t, volts: share * t.volts }));
-    return sum + voltsDensity(read, scaled, UTILITY.sigma) / 2;
-  }, 0);
+export const utilityDensity = (sheet: Sheet): number =>
+  (voltsDensity(sheet, UTILITY.sigma, UTILITY.low) + voltsDensity(sheet, UTILITY.sigma, UTILITY.high)) / 2;
 
 /**
  * How likely pairs of slots are read together. The source’s volts are common to all of them: a multivariate normal whose
  * covariance is diagonal plus one direction.
  * @param source standard deviation of the source, as a share
+ * @param scale of all that should be shown
  */
-export function voltsDensity(
-  read: readonly { pair: Pair; volts: number }[],
-  told: readonly Told[],
-  source = SOURCE,
-): number {
+export function voltsDensity(sheet: Sheet, source = SOURCE, scale = 1): number {
   let density = 1;
-  let [quad, along, cross, det] = [0, 0, 0, 1];
-  let fed = 0;
-  read.forEach(({ pair, volts }, k) => {
-    const { volts: mean, spread, floats, joined } = told[k]!;
-    if (floats) {
+  let [quad, along, cross, det, fed] = [0, 0, 0, 1, 0];
+  for (let k = 0; k < sheet.count; k++) {
+    const volts = sheet.volts[k]!;
+    const mean = scale * sheet.mean[k]!;
+    const spread = sheet.spread[k]!;
+    if (sheet.floats[k]) {
       density /= SPAN;
-      return;
+      continue;
     }
-    if (pair === 'neutralGround' && mean < 20) {
-      const sigma = Math.hypot(NEUTRAL.volts, NEUTRAL.share * mean, spread);
+    if (sheet.neutral[k] && mean < 20) {
+      const sigma = Math.sqrt(NEUTRAL.volts ** 2 + (NEUTRAL.share * mean) ** 2 + spread * spread);
       const sharp = normal(volts, mean, sigma);
       // A rectified bell: nothing is read below zero.
       const whole = mean > 2 * sigma ? 1 : 2;
       const elsewhere =
         volts >= mean - sigma ? Math.exp(-(volts - mean) / NEUTRAL.elsewhere) / NEUTRAL.elsewhere : 0;
-      density *= joined ? whole * sharp : (1 - NEUTRAL.often) * whole * sharp + NEUTRAL.often * elsewhere;
-      return;
+      density *= sheet.joined[k]
+        ? whole * sharp
+        : (1 - NEUTRAL.often) * whole * sharp + NEUTRAL.often * elsewhere;
+      continue;
     }
-    const sigma = Math.hypot(METER.volts, METER.share * mean, spread);
+    const sigma = Math.sqrt(METER.volts ** 2 + (METER.share * mean) ** 2 + spread * spread);
     const off = (volts - mean) / sigma;
     const scaled = (source * mean) / sigma;
     quad += off * off;
@@ -71,10 +89,10 @@ export function voltsDensity(
     along += scaled * scaled;
     det *= sigma;
     fed++;
-  });
+  }
   if (fed === 0) return density;
   const exponent = quad - (cross * cross) / (1 + along);
-  return (density * Math.exp(-0.5 * exponent)) / (2.5066282746310002 ** fed * det * Math.sqrt(1 + along));
+  return (density * Math.exp(-0.5 * exponent)) / (ROOT_TWO_PI ** fed * det * Math.sqrt(1 + along));
 }
 
 /** What readings that are simply wrong may be. */
@@ -108,8 +126,8 @@ export function ohmsDensity(read: number, told: number): number {
 }
 
 /** Works, dim or dead, by the volts that a load leaves there. */
-export function worksShares(loaded: number): { works: number; dim: number; dead: number } {
+export function worksShare(does: 'works' | 'dim' | 'dead', loaded: number): number {
   const works = sigmoid((loaded - 97) / 5);
   const dead = sigmoid((40 - loaded) / 8);
-  return { works, dead, dim: Math.max(0, 1 - works - dead) };
+  return does === 'works' ? works : does === 'dead' ? dead : Math.max(0, 1 - works - dead);
 }

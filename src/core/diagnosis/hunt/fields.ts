@@ -34,22 +34,24 @@ export const FLOATS = 5e4;
 /**
  * Volts between a pair of slots with a load between hot and neutral there. Hot, neutral and ground are three terminals of a
  * network: what a current between two of them does to the third follows from the ohms between each pair.
- * @param read volts and ohms of the fields there, without the load
+ * @param row volts and ohms of the fields there, without the load
  */
-export function underLoad(read: (field: number) => number, pair: Pair, amps: number): number {
-  const [hn, hg, ng] = [0, 1, 2].map((k) => read(FIELD.ohms + k)) as [number, number, number];
+export function underLoad(row: ArrayLike<number>, pair: Pair, amps: number): number {
+  const hn = row[FIELD.ohms]!;
+  const hg = row[FIELD.ohms + 1]!;
+  const ng = row[FIELD.ohms + 2]!;
   // A ground that hangs loose is not moved by what flows between the others.
   const loose = hn < FLOATS && ng > FLOATS;
-  const flows = read(FIELD.high) / (hn + 120 / amps);
+  const flows = row[FIELD.high]! / (hn + 120 / amps);
   switch (pair) {
     case 'hotNeutral':
       return flows * (120 / amps);
     case 'hotGround':
-      return loose ? read(FIELD.high + 1) : Math.abs(read(FIELD.high + 1) - (flows * (hn + hg - ng)) / 2);
+      return loose ? row[FIELD.high + 1]! : Math.abs(row[FIELD.high + 1]! - (flows * (hn + hg - ng)) / 2);
     case 'neutralGround':
-      return loose ? read(FIELD.high + 2) : Math.abs(read(FIELD.high + 2) + (flows * (hn + ng - hg)) / 2);
+      return loose ? row[FIELD.high + 2]! : Math.abs(row[FIELD.high + 2]! + (flows * (hn + ng - hg)) / 2);
     case 'hotHot':
-      return read(FIELD.high + 3);
+      return row[FIELD.high + 3]!;
   }
 }
 

@@ -1,5 +1,5 @@
 /** What a measure may show under each hypothesis, in the few classes that a tradesperson tells apart. */
-import { worksShares } from './densities.ts';
+import { worksShare } from './densities.ts';
 import { PAIRS, type Finding } from './evidence.ts';
 import type { Hypothesis } from './branch.ts';
 import { isAt } from './causes.ts';
@@ -127,8 +127,8 @@ export class Outcomes {
       case 'works':
         predictions.scenes.forEach(({ share: part }, scene) => {
           const loaded = read(scene, FIELD.loaded);
-          for (const [key, p] of Object.entries(worksShares(Number.isNaN(loaded) ? 0 : loaded)))
-            add(shares, key, part * p);
+          for (const does of ['works', 'dim', 'dead'] as const)
+            add(shares, does, part * worksShare(does, Number.isNaN(loaded) ? 0 : loaded));
         });
         return shares;
       case 'reference':

@@ -1,11 +1,13 @@
 /** Two causes at once: those that explain something, with each that explains something else. */
 import type { Branch, Hypothesis } from './branch.ts';
 import { placeKey } from './causes.ts';
-import type { Evidence, Finding } from './evidence.ts';
+import type { Evidence } from './evidence.ts';
 import type { CauseKind } from './kinds.ts';
-import { ELECTRICAL, JOINT_CELLS, withLoad } from './likelihood.ts';
+import { JOINT_CELLS } from './likelihood.ts';
 import { WIDTH } from './fields.ts';
 import type { PairsAt } from './predictions.ts';
+import { isElectrical } from './slots.ts';
+import { traitsOf } from './traits.ts';
 
 /** How often a house has a second fault on the circuit, and how much oftener beside the first. */
 const TWO_FAULTS = 0.05;
@@ -55,7 +57,7 @@ export function pairsOf(
   const [tops, seconds] = [gains.slice(0, FIRSTS), gains.slice(0, SECONDS)];
   const electrical = evidence.flatMap((e, k) => {
     const finding = branch.here(e.finding);
-    return ELECTRICAL.has(finding.kind) ? [{ k, finding: finding as Finding & { stop: number } }] : [];
+    return isElectrical(finding) ? [{ k, finding }] : [];
   });
   const stops = [...new Set(electrical.map((e) => e.finding.stop))];
   const reader: PairsAt | null =
@@ -63,7 +65,8 @@ export function pairsOf(
       ? null
       : predictions.pairsAt(stops, [...new Set([...tops, ...seconds].map((g) => g.c))]);
   for (const { c } of seconds) reader?.vary(c, JOINT_CELLS[cell[c]! - first[c]!]!);
-  const out = new Float32Array(predictions.scenes.length * stops.length * WIDTH);
+  const out = predictions.scenes.map(() => new Float32Array(stops.length * WIDTH));
+  const rows = electrical.map(({ finding }) => stops.indexOf(finding.stop) * WIDTH);
   const before = Math.log(branch.drawing.share);
   const combined = (k: number, x: number, y: number) => {
     const [p, q] = [best(x, k), best(y, k)];
@@ -73,19 +76,15 @@ export function pairsOf(
   /** What follows from the network, worked out with both in it; null where the two cannot be at once. */
   const exact = (x: number, y: number): number | null => {
     if (!reader || !reader.read(x, y, out)) return null;
-    return electrical.reduce((sum, { k, finding }) => {
-      const at = stops.indexOf(finding.stop);
-      const share = likelihood.electrical(
-        finding,
-        [causes[x]!, causes[y]!],
-        withLoad(
-          (scene, field) => out[(scene * stops.length + at) * WIDTH + field]!,
-          finding.kind === 'volts' ? finding.amps : 0,
-        ),
-        trips(x) ? x : y,
-      );
-      return sum + Math.log(Math.max(share, 1e-30)) - combined(k, x, y);
-    }, 0);
+    const traits = traitsOf(causes[x]!.kind, causes[y]!.kind);
+    const opening = trips(x) ? x : y;
+    let sum = 0;
+    for (let i = 0; i < electrical.length; i++) {
+      const { k, finding } = electrical[i]!;
+      const share = likelihood.electrical(finding, out, rows[i]!, traits, opening);
+      sum += Math.log(Math.max(share, 1e-30)) - combined(k, x, y);
+    }
+    return sum;
   };
   const done = new Set<number>();
   const list: (Hypothesis & { rough: number; second: number })[] = [];

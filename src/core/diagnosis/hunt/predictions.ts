@@ -257,9 +257,14 @@ export class Predictions {
     });
   }
 
+  /** Where the fields of a cause at a stop begin, in every scene’s volts. */
+  rowAt(cause: number, stop: number): number {
+    return (cause * this.wiring.terminals.length + stop) * WIDTH;
+  }
+
   /** Volts of a cause at a stop in a scene. */
   at(scene: number, cause: number, stop: number, field: number): number {
-    return this.volts[scene]![(cause * this.wiring.terminals.length + stop) * WIDTH + field]!;
+    return this.volts[scene]![this.rowAt(cause, stop) + field]!;
   }
 
   /** Whether an outlet is dead because something before it opened, with what is plugged in or without. */
@@ -338,7 +343,6 @@ export class Predictions {
         ohms: new Float64Array(probes.length),
       };
     });
-    const size = stops.length * WIDTH;
     return {
       vary: (cause, ohms) => {
         if (this.causes[cause]!.parted !== null)
@@ -347,8 +351,8 @@ export class Predictions {
       read: (one, other, out) =>
         list.every(({ asked, places, into, ohms }, s) => {
           if (!asked.read(position.get(one)!, position.get(other)!, into, ohms)) return false;
-          out.fill(NaN, s * size, (s + 1) * size);
-          put(out, s * size, places, into, ohms);
+          out[s]!.fill(NaN);
+          put(out[s]!, 0, places, into, ohms);
           return true;
         }),
     };
@@ -363,11 +367,11 @@ export interface Touched {
   seconds: number | null;
 }
 
-/** Reads two causes at once into a table by scene, stop and field; false where the two cannot be at once. */
+/** Reads two causes at once into a table for each scene, by stop and field; false where the two cannot be at once. */
 export interface PairsAt {
   /** Gives the joint of a cause so many ohms from now on. */
   vary(cause: number, ohms: number): void;
-  read(one: number, other: number, out: Float32Array): boolean;
+  read(one: number, other: number, out: readonly Float32Array[]): boolean;
 }
 
 /** Which stops hang on which protecting device; on −1, the breaker, all. */

@@ -7,6 +7,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import process from 'node:process';
 import { buildRun, type Run } from '#core/circuits/run.ts';
 import type { Circuit, JobDocument } from '#core/job/schema.ts';
 import { chain, house, outlet, receptacle, room } from '#core/job/testing.ts';
@@ -367,35 +368,71 @@ interface Complex {
   re: number;
   im: number;
 }
-/** Volts of nodes, one process for one state. */
-function solve(truth: Truth, state: State, nodes: readonly string[], hertz = 60): Map<string, Complex> {
-  const folder = mkdtempSync(join(tmpdir(), 'hekto-house-'));
-  try {
-    const out = join(folder, 'out');
-    const list = nodes.filter((n) => n !== '0');
-    writeFileSync(
-      join(folder, 'house.cir'),
-      [
-        netlist(truth, state),
-        `.ac lin 1 ${hertz} ${hertz}`,
-        '.control',
-        'set numdgt=10',
-        'set wr_singlescale',
+/** Where netlists are written, made when the first one is. */
+let folder: string | null = null;
+function folderOfRuns(): string {
+  if (folder === null) {
+    const made = mkdtempSync(join(tmpdir(), 'hekto-house-'));
+    process.on('exit', () => rmSync(made, { recursive: true, force: true }));
+    folder = made;
+  }
+  return folder;
+}
+
+/** Volts of nodes in one process, once for each list of what is altered before it. */
+function solveEach(
+  truth: Truth,
+  state: State,
+  nodes: readonly string[],
+  alters: readonly (readonly string[])[],
+  hertz = 60,
+): Map<string, Complex>[] {
+  const path = folderOfRuns();
+  const list = nodes.filter((n) => n !== '0');
+  const outs = alters.map((_, k) => join(path, `out${k}`));
+  writeFileSync(
+    join(path, 'house.cir'),
+    [
+      netlist(truth, state),
+      `.ac lin 1 ${hertz} ${hertz}`,
+      '.control',
+      'set numdgt=10',
+      'set wr_singlescale',
+      ...alters.flatMap((altered, k) => [
+        ...altered.map((a) => `alter ${a}`),
         'run',
-        `wrdata ${out} ${list.map((n) => `v(${n})`).join(' ')}`,
-        'quit',
-        '.endc',
-        '.end',
-        '',
-      ].join('\n'),
-    );
-    execFileSync('ngspice', ['-b', join(folder, 'house.cir')], { stdio: 'ignore' });
+        `wrdata ${outs[k]!} ${list.map((n) => `v(${n})`).join(' ')}`,
+      ]),
+      'quit',
+      '.endc',
+      '.end',
+      '',
+    ].join('\n'),
+  );
+  execFileSync('ngspice', ['-b', join(path, 'house.cir')], { stdio: 'ignore' });
+  return outs.map((out) => {
     const values = readFileSync(out, 'utf8').trim().split(/\s+/).map(Number).slice(1);
     const volts = new Map(list.map((n, k) => [n, { re: values[2 * k]!, im: values[2 * k + 1]! }]));
     return volts.set('0', { re: 0, im: 0 });
-  } finally {
-    rmSync(folder, { recursive: true, force: true });
-  }
+  });
+}
+
+/** Volts of nodes in one state. */
+const solve = (truth: Truth, state: State, nodes: readonly string[], hertz = 60): Map<string, Complex> =>
+  solveEach(truth, state, nodes, [[]], hertz)[0]!;
+
+/** Volts across each of some resistors while it alone is there. */
+function acrossEach(
+  truth: Truth,
+  state: State,
+  across: readonly { a: string; b: string; ohms: number }[],
+): number[] {
+  const added = [...state.added, ...across.map(({ a, b }, k) => `rx${k} ${a} ${b} 1e13`)];
+  const nodes = [...new Set(across.flatMap(({ a, b }) => [a, b]))];
+  const alters = across.map(({ ohms }, k) => [...(k > 0 ? [`rx${k - 1} = 1e13`] : []), `rx${k} = ${ohms}`]);
+  return solveEach(truth, { ...state, added }, nodes, alters).map((volts, k) =>
+    apart(volts, across[k]!.a, across[k]!.b),
+  );
 }
 
 const apart = (volts: ReadonlyMap<string, Complex>, a: string, b: string): number => {
@@ -452,17 +489,18 @@ function readSlots(truth: Truth, box: number, amps: number, meterOhms: number): 
   const slot = slotsOf(truth.ground.run, box);
   const moment = rested(truth, momentOf(truth));
   const load = amps > 0 ? [`rload ${slot.h} ${slot.n} ${120 / amps}`] : [];
-  const read = (a: string, b: string): number => {
-    const state = { ...moment, added: [...load, `rmeter ${a} ${b} ${meterOhms}`] };
-    return shown(truth, apart(solve(truth, state, [a, b]), a, b));
-  };
+  const [hotNeutral, hotGround, neutralGround] = acrossEach(truth, { ...moment, added: load }, [
+    { a: slot.h, b: slot.n, ohms: meterOhms },
+    { a: slot.h, b: slot.g, ohms: meterOhms },
+    { a: slot.n, b: slot.g, ohms: meterOhms },
+  ]).map((volts) => shown(truth, volts)) as [number, number, number];
   return {
     kind: 'volts',
     stop: box,
     volts: {
-      hotNeutral: read(slot.h, slot.n),
-      hotGround: read(slot.h, slot.g),
-      neutralGround: read(slot.n, slot.g),
+      hotNeutral,
+      hotGround,
+      neutralGround,
       hotHot: null,
     },
     reference: null,
@@ -569,11 +607,11 @@ export function complaintOf(truth: Truth): Finding[] {
     return [{ kind: 'works', stop, does: 'dead' }];
   }
   const state = rested(truth, moment);
-  const loaded = ground.run.stops.map((_, i) => {
-    const slot = slotsOf(ground.run, i);
-    const added = [`rload ${slot.h} ${slot.n} 12`];
-    return apart(solve(truth, { ...state, added }, [slot.h, slot.n]), slot.h, slot.n);
-  });
+  const loaded = acrossEach(
+    truth,
+    state,
+    ground.run.stops.map((_, i) => ({ a: slotsOf(ground.run, i).h, b: slotsOf(ground.run, i).n, ohms: 12 })),
+  );
   const dead = loaded.flatMap((v, i) => (v < 40 ? [i] : []));
   if (dead.length > 0) return [{ kind: 'works', stop: pick(random, dead), does: 'dead' }];
   const dim = loaded.flatMap((v, i) => (v < 98 ? [i] : []));

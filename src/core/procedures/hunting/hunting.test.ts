@@ -101,16 +101,15 @@ test('hunts with answers as they come: no advice is refused, every one ends on r
     ['shock', 'S2'],
     ['false-ground', 'S4'],
     ['dead-outlet', 'S2'],
-  ] as const)
-    for (let seed = 1; seed <= 2; seed++) {
-      const walker = walkerAt(procedure, box);
-      go(walker, seed, adviser);
-      assert.ok(walker.context.log.has('record'), `${procedure} ${seed}`);
-      const repaired = walker.context.log.entries.some(
-        (e) => e.step.startsWith(KEYS.repair) && e.picks.includes('mended'),
-      );
-      assert.equal(rows(walker.document.faults).length > 0, repaired, 'what was mended is on record');
-    }
+  ] as const) {
+    const walker = walkerAt(procedure, box);
+    go(walker, 1, adviser);
+    assert.ok(walker.context.log.has('record'), procedure);
+    const repaired = walker.context.log.entries.some(
+      (e) => e.step.startsWith(KEYS.repair) && e.picks.includes('mended'),
+    );
+    assert.equal(rows(walker.document.faults).length > 0, repaired, 'what was mended is on record');
+  }
 });
 
 test('a struck finding is asked again, and the rest stands', () => {

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { RedoOutline, SearchOutline, UndoOutline } from 'flowbite-svelte-icons';
+  import RedoOutline from 'flowbite-svelte-icons/RedoOutline.svelte';
+  import SearchOutline from 'flowbite-svelte-icons/SearchOutline.svelte';
+  import UndoOutline from 'flowbite-svelte-icons/UndoOutline.svelte';
   import { useSession } from '$lib/store/session.svelte.ts';
   import LightSwitch from '../LightSwitch.svelte';
   import Mark from '../Mark.svelte';

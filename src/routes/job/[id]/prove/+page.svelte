@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { LockOutline } from 'flowbite-svelte-icons';
+  import LockOutline from 'flowbite-svelte-icons/LockOutline.svelte';
   import { tinykeys } from 'tinykeys';
   import { besideNeighbor } from '#core/diagnosis/besides.ts';
   import { settingOf } from '#core/diagnosis/setting.ts';

@@ -1,0 +1,153 @@
+/**
+ * How likely what was read at the slots of an outlet is, from the volts that a cause puts there in one scene. It is asked
+ * hundreds of thousands of times for one reading, so that nothing is made anew on the way.
+ */
+import { LOW_OHMS } from '#core/instruments/meter.ts';
+import {
+  litShare,
+  Sheet,
+  SLIPS,
+  slipDensity,
+  utilityDensity,
+  voltsAt,
+  voltsDensity,
+  worksShare,
+} from './densities.ts';
+import { PAIRS, type Finding } from './evidence.ts';
+import { FIELD, FLOATS, underLoad, WIDTH } from './fields.ts';
+import type { Traits } from './traits.ts';
+
+/** Findings that follow from the network itself: two causes at once are worked out, not guessed. */
+export type Electrical = Extract<Finding, { kind: 'volts' | 'lamps' | 'works' | 'shock' }>;
+const ELECTRICAL: readonly Finding['kind'][] = ['volts', 'lamps', 'works', 'shock'];
+export const isElectrical = (finding: Finding): finding is Electrical => ELECTRICAL.includes(finding.kind);
+
+/** A row of volts, by field. */
+export type Row = Float32Array | Float64Array;
+const DEAD: Row = new Float64Array(WIDTH);
+
+/** Share of the time that an overload is on while something is read, and volts that it pulls. */
+const OFTEN_ON = 0.35;
+const OVERLOADED = 6;
+
+const sheet = new Sheet();
+const loadedRow = new Float64Array(WIDTH);
+
+/** The row of a table from a place on, with the load of a finding put on; a dead one where what feeds it is open. */
+export function rowOf(finding: Electrical, table: Row, at: number, off: boolean, into: Row): void {
+  if (off) {
+    into.set(DEAD);
+    return;
+  }
+  for (let f = 0; f < WIDTH; f++) into[f] = table[at + f]!;
+  const amps = finding.kind === 'volts' ? finding.amps : 0;
+  if (amps <= 0) return;
+  loadedRow.set(into);
+  PAIRS.forEach((pair, k) => (into[FIELD.high + k] = underLoad(loadedRow, pair, amps)));
+}
+
+const floats = (row: Row, pair: number): boolean => row[FIELD.ohms + pair]! > FLOATS;
+
+/**
+ * @param row volts of the fields at that outlet
+ * @param spreads what an unknown joint spreads each field, volts
+ * @param sound volts of the first pairs there with nothing the matter, same scene
+ */
+export function shareOf(
+  finding: Electrical,
+  row: Row,
+  spreads: Row | null,
+  sound: Row,
+  soundAt: number,
+  traits: Traits,
+): number {
+  switch (finding.kind) {
+    case 'volts': {
+      const usual = voltsShare(finding, row, spreads, 0, sound, soundAt, traits);
+      // Too much plugged in may be on or off while it is read.
+      return traits.overload
+        ? (1 - OFTEN_ON) * usual +
+            OFTEN_ON * voltsShare(finding, row, spreads, OVERLOADED, sound, soundAt, traits)
+        : usual;
+    }
+    case 'lamps':
+      return lampsShare(finding, row);
+    case 'works':
+      return doesShare(finding, row, traits);
+    case 'shock': {
+      if (traits.appliance) return 0.3;
+      const felt = row[FIELD.body]! > 30 ? 0.8 : 0.004;
+      return traits.tingles ? Math.max(felt, 0.1) : felt;
+    }
+  }
+}
+
+type Volts = Extract<Finding, { kind: 'volts' }>;
+
+/** What loads that nobody knows add to the spread of a pair, volts. */
+function wanders(finding: Volts, pair: number, mean: number, soundVolts: number, traits: Traits): number {
+  const { supply, parted, poor } = traits;
+  if (!supply && !parted && !poor) return 0;
+  const off = Math.abs(mean - soundVolts);
+  if (supply) return Math.min(22, 1.5 * off);
+  // Between hot and such a neutral nothing stands while the meter loads it.
+  if (parted && off > 6) return pair === 0 && mean < 5 ? 0.5 : 12;
+  // What hangs behind a poor joint besides the load that was put on pulls it down as well.
+  return poor ? (finding.amps > 0 ? 0.1 : 0.3) * off : 0;
+}
+
+function voltsShare(
+  finding: Volts,
+  row: Row,
+  spreads: Row | null,
+  pulled: number,
+  sound: Row,
+  soundAt: number,
+  traits: Traits,
+): number {
+  const loading = finding.meterOhms <= 2 * LOW_OHMS;
+  sheet.clear();
+  for (let k = 0; k < PAIRS.length; k++) {
+    const volts = finding.volts[PAIRS[k]!];
+    if (volts === null) continue;
+    const from = (loading && (finding.amps === 0 || floats(row, k)) ? FIELD.low : FIELD.high) + k;
+    const mean = row[from]!;
+    if (Number.isNaN(mean)) {
+      sheet.add(PAIRS[k] === 'neutralGround', volts, 0, 0, true, false);
+      continue;
+    }
+    const spread = Math.hypot(
+      spreads ? spreads[from]! : 0,
+      pulled,
+      wanders(finding, k, mean, sound[soundAt + FIELD.high + k]!, traits),
+    );
+    const joined = traits.joined && mean < 0.05;
+    sheet.add(PAIRS[k] === 'neutralGround', volts, mean, spread, !loading && floats(row, k), joined);
+  }
+  if (finding.reference !== null) sheet.add(false, finding.reference, row[FIELD.reference]!, 1, false, false);
+  const density = traits.utility ? utilityDensity(sheet) : voltsDensity(sheet);
+  return (1 - SLIPS) * density + SLIPS * slipDensity(sheet.count);
+}
+
+function lampsShare(finding: Extract<Finding, { kind: 'lamps' }>, row: Row): number {
+  let share = 1;
+  for (let k = 0; k < finding.lamps.length; k++) {
+    const at = voltsAt(1e5, row[FIELD.high + k]!, row[FIELD.low + k]!);
+    const on = litShare(Number.isNaN(at) ? 0 : at, floats(row, k));
+    share *= finding.lamps[k] ? on : 1 - on;
+  }
+  return 0.97 * share + 0.03 / 8;
+}
+
+const FICKLE = { works: 0.25, dead: 0.5, dim: 0.1, 'comes and goes': 0.15 } as const;
+const WEAK = { works: 0.6, dead: 0.3, dim: 0.04, 'comes and goes': 0.06 } as const;
+
+function doesShare({ does }: Extract<Finding, { kind: 'works' }>, row: Row, traits: Traits): number {
+  if (traits.appliance || traits.switchedOff) return FICKLE[does];
+  if (traits.overload || traits.weakBreaker) return WEAK[does];
+  const loaded = row[FIELD.loaded]!;
+  const volts = Number.isNaN(loaded) ? 0 : loaded;
+  const fades = traits.poor ? 0.3 : traits.open ? 0.08 : 0.01;
+  if (does === 'comes and goes') return worksShare('works', volts) > 0.5 && !traits.poor ? 0.01 : fades;
+  return 0.97 * (1 - fades) * worksShare(does, volts) + 0.01;
+}
