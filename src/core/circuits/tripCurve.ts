@@ -57,6 +57,14 @@ export function tripTime(rating: number, amps: number): TripTime {
 export interface CurveCurrent {
   name: string;
   amps: number;
+  /** When it opened at this current, seconds, where somebody looked. */
+  opened?: number;
+}
+
+/** A breaker with currents to be set against it. */
+export interface TripPicture {
+  rating: number;
+  currents: readonly CurveCurrent[];
 }
 
 /** Impedance ahead of the panel that a short is worked out with, ohms: a small dwelling's service. */

@@ -25,13 +25,13 @@ test('the sheet carries circuits, open findings, judged readings and cautions', 
   );
   assert.ok(sheet.findings.every((f) => f.level !== 'satisfied'));
   assert.deepEqual(
-    sheet.readings.map((r) => [r.reading.id, r.struck, r.verdict.grade]),
+    sheet.readings.map((r) => [r.reading.id, r.past, r.verdict.grade]),
     [
-      ['reading-b1a', false, 'bad'],
-      ['reading-b2a', false, 'bad'],
-      ['reading-b3a', true, 'bad'],
-      ['reading-b3b', false, 'bad'],
-      ['reading-s1a', false, 'good'],
+      ['reading-b1a', null, 'bad'],
+      ['reading-b2a', null, 'bad'],
+      ['reading-b3a', 'corrected', 'bad'],
+      ['reading-b3b', null, 'bad'],
+      ['reading-s1a', null, 'good'],
     ],
   );
   assert.match(

@@ -30,7 +30,7 @@ import { ROLE_WORDS, signature, uncountersigned } from '#core/records/people.ts'
 import { LOOK_ITEMS, standingLooks, type LookItem } from './looks.ts';
 import { registerOf, type RegisteredDevice } from '#core/records/deviceTests.ts';
 import { KNOWN_SOURCE, LIVE } from '#core/records/acts.ts';
-import { circuitState, seenFor, struckReadings } from '#core/records/proof.ts';
+import { circuitState, pastReadings, seenFor, type Past } from '#core/records/proof.ts';
 import { judgeIn } from '#core/diagnosis/setting.ts';
 import { type Verdict } from '#core/diagnosis/verdict.ts';
 
@@ -46,7 +46,7 @@ interface ReportCircuit {
 
 interface ReportReading {
   reading: Reading;
-  struck: boolean;
+  past: Past | null;
   verdict: Verdict;
 }
 
@@ -117,10 +117,10 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
   );
   const devices = registerOf(document, (circuit) => runOf(view, circuit), today);
   const proofs = rows(document.proofs).sort((a, b) => a.at.localeCompare(b.at));
-  const struck = struckReadings(document);
+  const past = pastReadings(document);
   const readings = rows(document.readings)
     .sort((a, b) => a.at.localeCompare(b.at))
-    .map((reading) => ({ reading, struck: struck.has(reading.id), verdict: judgeIn(view, reading) }));
+    .map((reading) => ({ reading, past: past.get(reading.id) ?? null, verdict: judgeIn(view, reading) }));
   return {
     job: document.job,
     calls: callsOf(view, now),
@@ -250,7 +250,7 @@ function cautionsOf(
       `${names(ungrounded)} have no equipment ground and are protected by a GFCI, as 406.4(D)(2) allows with the labels below. A plug-in tester shows “open ground” there and cannot trip the GFCI; only its own test button counts. Surge devices do not work without a ground.`,
     );
   }
-  const latest = new Map(readings.filter((r) => !r.struck).map((r) => [r.reading.boxId, r]));
+  const latest = new Map(readings.filter((r) => r.past === null).map((r) => [r.reading.boxId, r]));
   const doubtful = [...latest.values()].filter(
     (r) => r.verdict.grade === 'bad' || r.verdict.grade === 'worry',
   );

@@ -2,6 +2,7 @@
  * What a procedure is made of: steps as data, with their choices, figures and what an answer changes in the job. Which step
  * comes when is a pure function of the document and of what was answered; the engine brings in proof of dead and power.
  */
+import type { TripPicture } from '#core/circuits/tripCurve.ts';
 import type { Command } from '#core/job/commands.ts';
 import { rows, standingRows } from '#core/job/document.ts';
 import type {
@@ -89,6 +90,8 @@ interface Base {
   caution?: string;
   /** How what it says was worked out. */
   working?: readonly Line[];
+  /** When its breaker opens, with what it carries. */
+  curve?: TripPicture;
   /** Hands are in this box: a proof of dead has to hold. */
   inside?: Box | null;
   /** Hands are in the panel: its main is off and its bus was read dead. */
@@ -152,7 +155,14 @@ export type Step = Base &
         pictures?: Box;
         noteLabel?: string;
       }
-    | { kind: 'measure'; figures: readonly Figure[]; cannot?: string }
+    /** `pictures` of a box, or of the call. */
+    | {
+        kind: 'measure';
+        figures: readonly Figure[];
+        cannot?: string;
+        noteLabel?: string;
+        pictures?: Box | true;
+      }
     | { kind: 'read'; box: Box; half: Reading['half']; stage: Reading['stage'] }
     | { kind: 'dead'; box: Box }
     | { kind: 'power'; circuit: Circuit; purpose: 'use' | 'measurement' }

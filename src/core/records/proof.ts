@@ -2,7 +2,7 @@
  * Proof of dead: a set of observations that satisfies a rule over the box, by what is on record now. It ends when power or a
  * lock says so, or the day is over; the neutrals of a proved box have a gate of their own.
  */
-import { rows } from '#core/job/document.ts';
+import { rows, standingRows } from '#core/job/document.ts';
 import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '#core/job/schema.ts';
 import { lockOutFor, proofGaps } from './acts.ts';
 import { circuitsIn, enclosureOf, pointsIn, type Point } from './points.ts';
@@ -187,14 +187,22 @@ export function circuitState(document: JobDocument, circuit: Circuit, at: string
 export function readingsOf(
   document: JobDocument,
   boxId: string,
-): { reading: JobDocument['readings'][string]; struck: boolean }[] {
-  const struck = struckReadings(document);
+): { reading: JobDocument['readings'][string]; past: Past | null }[] {
+  const past = pastReadings(document);
   return rows(document.readings)
     .filter((r) => r.boxId === boxId)
     .sort((a, b) => a.at.localeCompare(b.at))
-    .map((reading) => ({ reading, struck: struck.has(reading.id) }));
+    .map((reading) => ({ reading, past: past.get(reading.id) ?? null }));
 }
 
-/** Ids of readings that a later one corrects. They stay on record, struck through. */
-export const struckReadings = (document: JobDocument): Set<string> =>
-  new Set(rows(document.readings).flatMap((r) => r.corrects ?? []));
+/** Why a reading no longer holds. */
+export type Past = 'corrected' | 'mended since';
+
+/** Readings that a later one corrects, or whose fault was mended since, by their ids. They stay on record, struck through. */
+export const pastReadings = (document: JobDocument): ReadonlyMap<string, Past> =>
+  new Map<string, Past>([
+    ...standingRows(document.faults).flatMap(({ voids }) => voids.map((id) => [id, 'mended since'] as const)),
+    ...rows(document.readings).flatMap(({ corrects }) =>
+      corrects === null ? [] : [[corrects, 'corrected'] as const],
+    ),
+  ]);

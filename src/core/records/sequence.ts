@@ -4,7 +4,7 @@ import { rows } from '#core/job/document.ts';
 import type { Box, JobDocument, Reading } from '#core/job/schema.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { protectedBy } from './deviceTests.ts';
-import { isEnergized, lastPower, struckReadings } from './proof.ts';
+import { isEnergized, lastPower, pastReadings } from './proof.ts';
 
 export type Task = {
   /** Position of the stop; −1 is the panel. */
@@ -32,10 +32,10 @@ export const facesOf = (box: Box): Reading['half'][] =>
 function readAfterPower(document: JobDocument, run: Run): Map<string, Reading[]> {
   const found = new Map<string, Reading[]>();
   if (!isEnergized(document, run.circuit)) return found;
-  const struck = struckReadings(document);
+  const past = pastReadings(document);
   const since = lastPower(document, run.circuit.id)!.at;
   for (const reading of rows(document.readings)) {
-    if (reading.stage !== 'as-left' || struck.has(reading.id) || reading.at < since) continue;
+    if (reading.stage !== 'as-left' || past.has(reading.id) || reading.at < since) continue;
     found.set(reading.boxId, [...(found.get(reading.boxId) ?? []), reading]);
   }
   return found;

@@ -5,7 +5,7 @@ import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#cor
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
 import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
 import { rows, standingRows } from '#core/job/document.ts';
-import { struckReadings } from '#core/records/proof.ts';
+import { pastReadings } from '#core/records/proof.ts';
 import type { Circuit, Entry, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';
 import type { Run } from '#core/circuits/run.ts';
@@ -244,12 +244,10 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
       evidence.push({ id: `${c.call.id} ${k}`, after: 0, finding }),
     );
   const first = firstOf(c, run);
-  const corrected = struckReadings(c.document);
-  // What was mended since no longer reads so.
-  for (const fault of standingRows(c.document.faults)) for (const id of fault.voids) corrected.add(id);
+  const past = pastReadings(c.document);
   const times = new Set(c.log.entries.map((e) => e.at));
   const readings = rows(c.document.readings)
-    .filter((r) => r.at >= since && !times.has(r.at) && !corrected.has(r.id) && stopOf(r.boxId) >= 0)
+    .filter((r) => r.at >= since && !times.has(r.at) && !past.has(r.id) && stopOf(r.boxId) >= 0)
     .map((r) => ({ at: r.at, id: r.id, findings: ofReading(r, stopOf(r.boxId)), entry: null }));
   const answers = c.log.entries.map((entry) => ({
     at: entry.at,

@@ -5,15 +5,16 @@ import { test } from 'node:test';
 import { runOf } from '#core/circuits/run.ts';
 import { KINDS } from '#core/diagnosis/hunt/kinds.ts';
 import { measuresOf } from '#core/diagnosis/hunt/measures.ts';
-import { rows } from '#core/job/document.ts';
+import { rows, standingRows } from '#core/job/document.ts';
 import { parseFile } from '#core/job/file.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
-import { circuitState, validProof } from '#core/records/proof.ts';
+import { circuitState, pastReadings, validProof } from '#core/records/proof.ts';
 import { View } from '#core/view/view.ts';
 import { strikeCommands } from '../engine.ts';
 import { someAnswer, Walker } from '../testing.ts';
 import { Adviser } from './advise.ts';
 import { huntCase, KEYS } from './case.ts';
+import { strikeFault } from './loop.ts';
 import { orderOf, orderText } from './orders.ts';
 
 const DEMO = parseFile(
@@ -144,4 +145,39 @@ test('readings of the circuit count; those of what was mended no longer do', () 
   const read = { ...reading, id: 'reading-new', at };
   walker.run([{ type: 'put', table: 'readings', rows: [read] }]);
   assert.ok(huntCase(walker.context, CIRCUIT).evidence.length > own);
+});
+
+test('a fault on record has its parts and minutes, and voids what was read of it before; struck, that holds again', () => {
+  const walker = walkerAt('hunt', 'S3');
+  toThink(walker);
+  const reading = rows(DEMO.readings).find((r) => r.boxId === 'box-s1')!;
+  const read = { ...reading, id: 'reading-new', boxId: 'box-s3', at: walker.now };
+  walker.run([{ type: 'put', table: 'readings', rows: [read] }]);
+  for (let k = 0; walker.step !== null; k++) {
+    const { step } = walker;
+    assert.ok(k < 60, step.title);
+    if (step.kind === 'dead') walker.prove(step.box.id);
+    else if (step.kind === 'power') walker.energize(step.circuit.id, step.purpose);
+    else if (step.kind === 'think')
+      walker.answer({
+        picks: [
+          rows(walker.document.entries).some((e) => e.picks.includes('mended'))
+            ? 'done'
+            : 'repair box box-s2 open-hot',
+        ],
+      });
+    else if (step.key === 'fault')
+      assert.equal(
+        walker.answer({ figures: [{ name: 'minutes', value: 20 }], note: ' two lever connectors ' }),
+        null,
+      );
+    else assert.equal(walker.answer(someAnswer(step, () => 0)), null, step.title);
+  }
+  const [fault] = rows(walker.document.faults);
+  assert.equal(fault!.parts, 'two lever connectors');
+  assert.equal(fault!.minutes, 20);
+  assert.equal(pastReadings(walker.document).get('reading-new'), 'mended since');
+  walker.run([strikeFault(fault!, { by: 'A. Tester', at: walker.now })]);
+  assert.equal(pastReadings(walker.document).has('reading-new'), false);
+  assert.deepEqual(standingRows(walker.document.faults), []);
 });

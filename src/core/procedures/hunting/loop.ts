@@ -365,6 +365,13 @@ const stopStep = (n: number, { why }: Order & { do: 'stop' }): Step =>
     },
   );
 
+/** A fault record taken back: it stays, struck, and what it voided holds again. */
+export const strikeFault = (fault: FaultRecord, { by, at }: Signed): Command => ({
+  type: 'put',
+  table: 'faults',
+  rows: [{ ...fault, id: newId('fault'), by, at, strikes: fault.id }],
+});
+
 /** What failed, where, how it was seen and mended: on record for this house and for the next one. */
 function faultStep(c: Context, circuit: Circuit, hunt: HuntCase): Step {
   const { mended, evidence, ground } = hunt;
@@ -384,7 +391,9 @@ function faultStep(c: Context, circuit: Circuit, hunt: HuntCase): Step {
     {
       text: mended.map((k) => keyWords(k, run)).join('; '),
       working: lines.map((text) => ({ text })),
-      effects: ({ figures: given }, { by, at }) => {
+      noteLabel: 'Parts used',
+      pictures: stop?.box ?? true,
+      effects: ({ figures: given, note }, { by, at }) => {
         const own = rows(c.document.readings).filter((r) => run.stops.some((s) => s.box.id === r.boxId));
         const mendedAt = c.log.entries.findLast((e) => e.step.startsWith(KEYS.repair))?.at ?? at;
         const ids = (list: readonly Reading[], most: number) => list.map((r) => r.id).slice(-most);
@@ -407,7 +416,7 @@ function faultStep(c: Context, circuit: Circuit, hunt: HuntCase): Step {
           found: keyWords(key, run).slice(0, 400),
           evidence: lines.join('\n').slice(0, 4000),
           fix: KINDS[kind].repair.slice(0, 400),
-          parts: '',
+          parts: note.trim().slice(0, 400),
           before: ids(
             earlier.filter((r) => r.at >= c.call.opened),
             50,

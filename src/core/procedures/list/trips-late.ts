@@ -1,4 +1,4 @@
-import { tripTime } from '#core/circuits/tripCurve.ts';
+import { tripTime, type TripPicture } from '#core/circuits/tripCurve.ts';
 import { breakerFor } from '../parts/breaker.ts';
 import { atOutlet } from '../parts/frame.ts';
 import { hunting } from '../hunting/prelude.ts';
@@ -70,7 +70,10 @@ export const tripsLate: Procedure = {
               ['leak', 'It is GFCI or AFCI: look for leakage or arcs'],
               ['hunt', 'None of these: step by step'],
             ],
-            { working: verdictLines(measured ?? 0, rating, after) },
+            {
+              working: verdictLines(measured ?? 0, rating, after),
+              curve: curveOf(measured ?? 0, rating, after),
+            },
           ),
         ),
         ...when(
@@ -146,6 +149,15 @@ export const tripsLate: Procedure = {
       ];
     }),
 };
+
+/** The current on the breaker’s band, with the minutes after which it went. */
+const curveOf = (measured: number, rating: number, after: number | null): TripPicture => ({
+  rating,
+  currents: [
+    { name: 'rating', amps: rating },
+    { name: 'measured', amps: measured, ...(after === null ? {} : { opened: 60 * after }) },
+  ].filter((c) => c.amps > 0),
+});
 
 /** What a current means for a breaker of a rating, from its time-current band. */
 function verdictLines(measured: number, rating: number, after: number | null): Line[] {

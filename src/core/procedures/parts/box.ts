@@ -13,10 +13,14 @@ import type { Context, Line, Option, Step } from '../step.ts';
 import { when } from '../step.ts';
 import { changeBox } from './place.ts';
 
-/** Readings of a box since the call began, that stand. */
+/** Readings of a box since the call began, that stand; what was read as found stays what was found. */
 const readSince = (c: Context, box: Box, stage: Reading['stage']): Reading[] =>
-  readingsOf(c.document, box.id).flatMap(({ reading, struck }) =>
-    !struck && reading.stage === stage && reading.at >= c.call.opened ? [reading] : [],
+  readingsOf(c.document, box.id).flatMap(({ reading, past }) =>
+    (past === null || (past === 'mended since' && stage === 'as-found')) &&
+    reading.stage === stage &&
+    reading.at >= c.call.opened
+      ? [reading]
+      : [],
   );
 
 /** The outlet read before anything is moved. */

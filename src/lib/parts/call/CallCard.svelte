@@ -3,6 +3,8 @@
   import type { Calling } from '../../calling.svelte.ts';
   import { HandsFree } from '../../handsFree.svelte.ts';
   import { isTyping } from '../../keys.ts';
+  import { nextOf } from '../../standing.ts';
+  import { noteStanding } from '../../store/list.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import StepView from './StepView.svelte';
@@ -11,6 +13,13 @@
   let { calling, callId, children }: { calling: Calling; callId: string; children: Snippet } = $props();
   const session = useSession();
   const { procedure, standing, step } = $derived(calling);
+  /** The list of jobs says where each call stands. */
+  $effect(() => {
+    if (!procedure || !standing) return;
+    const next = nextOf(standing);
+    noteStanding(session.jobId, { title: procedure.title, next, open: step !== null }).catch(() => {});
+  });
+
   const freed = new HandsFree();
   onDestroy(freed.stop);
 

@@ -1,19 +1,29 @@
 <script lang="ts">
   import type { Answer, StepOf } from '#core/procedures/step.ts';
   import Act from '../Act.svelte';
+  import Field from '../Field.svelte';
   import NumberField from '../NumberField.svelte';
+  import Pictures from '../Pictures.svelte';
   import Exits from './Exits.svelte';
 
   interface Props {
     step: StepOf<'measure'>;
+    callId: string;
     earlier: Answer | null;
     answer: (values: Partial<Answer>) => unknown;
   }
-  let { step, earlier, answer }: Props = $props();
+  let { step, callId, earlier, answer }: Props = $props();
   // One step on screen at a time: the form is made anew for each.
   // svelte-ignore state_referenced_locally
   const values = $state<Record<string, number | null>>(
     Object.fromEntries((earlier?.figures ?? []).map((f) => [f.name, f.value])),
+  );
+  // svelte-ignore state_referenced_locally
+  let note = $state(earlier?.note ?? '');
+  const about = $derived(
+    step.pictures && step.pictures !== true
+      ? { table: 'boxes' as const, id: step.pictures.id }
+      : { table: 'calls' as const, id: callId },
   );
   const figures = $derived(
     step.figures.flatMap(({ name }) => {
@@ -41,8 +51,19 @@
     />
   {/each}
 </div>
+{#if step.noteLabel}
+  <Field
+    label={step.noteLabel}
+    value={note}
+    commit={(text) => {
+      note = text;
+      return null;
+    }}
+  />
+{/if}
+{#if step.pictures}<Pictures {about} name={step.title} />{/if}
 {#if step.cannot}<Act onclick={() => answer({ picks: ['cannot'] })}>{step.cannot}</Act>{/if}
-<Exits exits={[{ value: '', name: 'Go on' }]} take={() => answer({ figures })} />
+<Exits exits={[{ value: '', name: 'Go on' }]} take={() => answer({ figures, note })} />
 
 <style>
   .figures {

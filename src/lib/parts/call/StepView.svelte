@@ -36,9 +36,14 @@
     {#each step.working as line (line.text)}<li>{line.text}</li>{/each}
   </ul>
 {/if}
+{#if step.curve}
+  {#await import('../charts/TripChart.svelte') then { default: TripChart }}<TripChart
+      {...step.curve}
+    />{/await}
+{/if}
 {#if step.kind === 'ask'}<Ask {step} {callId} {earlier} {answer} />
 {:else if step.kind === 'look'}<Look {step} {earlier} {answer} />
-{:else if step.kind === 'measure'}<Measure {step} {earlier} {answer} />
+{:else if step.kind === 'measure'}<Measure {step} {callId} {earlier} {answer} />
 {:else if step.kind === 'read'}<Read {step} {by} {answer} />
 {:else if step.kind === 'dead'}<Dead {step} {by} />
 {:else if step.kind === 'power'}<Power {step} {by} />

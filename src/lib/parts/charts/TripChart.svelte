@@ -1,14 +1,12 @@
 <script lang="ts">
-  import type { Run } from '#core/circuits/run.ts';
-  import { currentsOf, tripTime } from '#core/circuits/tripCurve.ts';
+  import { tripTime, type TripPicture } from '#core/circuits/tripCurve.ts';
   import { round } from '#core/units/quantity.ts';
   import Chart from './Chart.svelte';
 
-  /** The band of times in which the breaker opens, with the circuit's currents on it. */
-  let { run, celsius }: { run: Run; celsius: number } = $props();
+  /** The band of times in which the breaker opens, with currents on it. */
+  let { rating, currents }: TripPicture = $props();
 
-  const rating = $derived(run.circuit.breaker.rating);
-  const currents = $derived(currentsOf(run, celsius));
+  const shorts = $derived(currents.some((c) => c.name.startsWith('short')));
   const top = $derived(Math.max(20 * rating, ...currents.map((c) => c.amps * 1.3)));
   const SLOWEST = 3600;
   /** Many, since the curves rise steeply where the breaker only just holds. */
@@ -102,6 +100,12 @@
           },
         },
         curve('slowest', 'most', 'dashed'),
+        {
+          type: 'scatter',
+          data: currents.flatMap(({ amps, opened }) => (opened === undefined ? [] : [[amps, opened]])),
+          symbolSize: 18,
+          itemStyle: { color: color('bad'), borderColor: color('ink'), borderWidth: 2 },
+        },
       ],
     };
   }}
@@ -110,13 +114,16 @@
   {#each currents as c, i (c.name)}
     <li>
       <b>{String.fromCharCode(65 + i)}</b>
-      {c.name}: {round(c.amps, c.amps < 100 ? 1 : 0)} <span class="unit">A</span>, {verdict(c.amps)}
+      {c.name}: {round(c.amps, c.amps < 100 ? 1 : 0)} <span class="unit">A</span>, {verdict(
+        c.amps,
+      )}{#if c.opened !== undefined}; it went after {seconds(c.opened)}{/if}
     </li>
   {/each}
 </ol>
 <p class="quiet">
-  A usual thermal-magnetic band: its maker’s own curve goes first. Shorts with 0.03 Ω ahead of the panel. A
-  breaker that trips again at once reports a short: leave it off and look for it.
+  A usual thermal-magnetic band: its maker’s own curve goes first.{#if shorts}
+    Shorts with 0.03 Ω ahead of the panel. A breaker that trips again at once reports a short: leave it off
+    and look for it.{/if}
 </p>
 
 <style>

@@ -21,8 +21,8 @@
 </script>
 
 {#if readings.length === 0}<p class="quiet">None on record.</p>{:else}
-  <PaperTable {columns} rows={readings} key={(r) => r.reading.id} struck={(r) => r.struck}>
-    {#snippet cells({ reading, struck, verdict })}
+  <PaperTable {columns} rows={readings} key={(r) => r.reading.id} struck={(r) => r.past !== null}>
+    {#snippet cells({ reading, past, verdict })}
       <td
         >{reading.place}{reading.half === 'both' ? '' : `, ${reading.half}`}{reading.openBox
           ? ', open box'
@@ -36,7 +36,7 @@
       <td class="num">{volts(reading.neutralGround)}</td>
       {#if twoHots}<td class="num">{volts(reading.hotHot)}</td>{/if}
       <td class="num">{reading.loadAmps > 0 ? `${reading.loadAmps} A` : ''}</td>
-      <td>{struck ? 'corrected' : verdict.headline}{reading.note ? `. ${reading.note}` : ''}</td>
+      <td>{past ?? verdict.headline}{reading.note ? `. ${reading.note}` : ''}</td>
     {/snippet}
   </PaperTable>
   <p class="quiet small">

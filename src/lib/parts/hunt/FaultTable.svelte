@@ -1,9 +1,17 @@
 <script lang="ts">
   import type { FaultRecord } from '#core/job/schema.ts';
   import { utc } from '../../readings.ts';
+  import Act from '../Act.svelte';
 
+  interface Props {
+    faults: readonly { fault: FaultRecord; box: string; job?: string }[];
+    /** Takes a record back; without it they are only read. */
+    strike?: (fault: FaultRecord) => unknown;
+  }
   /** Faults as they were found and mended. */
-  let { faults }: { faults: readonly { fault: FaultRecord; box: string; job?: string }[] } = $props();
+  let { faults, strike }: Props = $props();
+  /** The record that is asked about. */
+  let asked = $state('');
 </script>
 
 {#if faults.length === 0}
@@ -37,6 +45,17 @@
             years{/if}{#if fault.makeUp};
             {fault.makeUp}{/if}
         </p>
+        {#if strike}
+          {#if asked === fault.id}
+            <p>It stays on record as struck, and what it voided holds again.</p>
+            <div class="row">
+              <Act kind="danger" onclick={() => strike(fault)}>Strike it</Act>
+              <Act onclick={() => (asked = '')}>Keep it</Act>
+            </div>
+          {:else}
+            <Act label="Strike: {fault.found}" onclick={() => (asked = fault.id)}>Strike</Act>
+          {/if}
+        {/if}
       </li>
     {/each}
   </ul>

@@ -14,6 +14,8 @@
     tone?: string;
     /** Where its name stands from the middle of the sign, pixels; null where there is no room for it. */
     name: Point | null;
+    /** A fault was mended here. */
+    mended?: boolean;
     /** Drawn once more on top of everything, for the eye alone. */
     over?: boolean;
     onpress?: (event: PointerEvent) => void;
@@ -28,6 +30,7 @@
     movable,
     tone = '',
     name,
+    mended = false,
     over = false,
     onpress,
     onfocus,
@@ -47,7 +50,7 @@
     return (x: number, y: number) => `${x * c - y * s} ${x * s + y * c}`;
   });
   const label = $derived(
-    `${box.name}, ${area.name}, wall ${area.walls.findIndex((w) => w.id === box.wallId) + 1} at ${formatLength(box.offset)}`,
+    `${box.name}, ${area.name}, wall ${area.walls.findIndex((w) => w.id === box.wallId) + 1} at ${formatLength(box.offset)}${mended ? ', a fault was mended here' : ''}`,
   );
   const kind = $derived(box.device.kind);
 </script>
@@ -106,6 +109,7 @@
         <path class="half" d="M{turned(0, -10)}A10 10 0 0 1 {turned(0, 10)}z" />
       {/if}
     {/if}
+    {#if mended}<path class="mended" d="M7 -15l7 0l-4 5h5l-9 10l2 -8h-4z" />{/if}
     {#if name}<text class="box-name" x={name.x} y={name.y} dy="4">{box.name}</text>{/if}
     {#if alone}
       <text class="place" x={into.x * 44} y={into.y * 44} dy="6"

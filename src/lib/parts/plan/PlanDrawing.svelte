@@ -29,6 +29,7 @@
   import { AREA_FACTS } from '#core/tables/areas.ts';
   import type { View } from '#core/view/view.ts';
   import { alongWall } from '#core/plan/footprint.ts';
+  import { standingRows } from '#core/job/document.ts';
   import { formatLength } from '#core/units/length.ts';
   import { areaOf, selectedBoxes, toggled, type Selection } from '../../selection.ts';
   import PlanBox from './PlanBox.svelte';
@@ -94,6 +95,7 @@
   const near = $derived(viewport.k > 1.7);
   const tiny = $derived(viewport.k < 0.4);
   const chosenBoxes = $derived(new Set(selectedBoxes(selected)));
+  const mended = $derived(new Set(standingRows(view.document.faults).map((f) => f.boxId)));
 
   const clusters = $derived(clustersOf(areas));
   /** The largest group of rooms that stand together. */
@@ -401,6 +403,7 @@
               alone={false}
               movable={!!ondragbox}
               tone={tones.get(box.id)}
+              mended={mended.has(box.id)}
               name={signLabel(box, area)}
               onpress={(e) => pressBox(e, box, area)}
               onfocus={() => !drag && !chosenBoxes.has(box.id) && onselect({ kind: 'boxes', ids: [box.id] })}

@@ -56,7 +56,7 @@
   const setting = $derived(settingOf(session.view, box, now));
   const power = $derived(circuit ? circuitState(document, circuit, now) : 'unproved');
   const history = $derived(readingsOf(document, box.id));
-  const standing = $derived(history.filter((r) => !r.struck).map((r) => r.reading));
+  const standing = $derived(history.filter((r) => r.past === null).map((r) => r.reading));
   const pair = $derived(pairOf(standing, setting));
   const change = $derived(beforeAndAfter(standing));
 
@@ -325,14 +325,16 @@
 {#if history.length > 0}
   <h2>On record</h2>
   <ul class="history">
-    {#each history as { reading, struck } (reading.id)}
+    {#each history as { reading, past } (reading.id)}
       <li>
-        <p><svelte:element this={struck ? 's' : 'span'}>{describeReading(reading)}</svelte:element></p>
+        <p><svelte:element this={past ? 's' : 'span'}>{describeReading(reading)}</svelte:element></p>
         <p class="quiet">
-          {struck ? 'corrected below' : judgeIn(session.view, reading).headline} · {localTime(reading.at)} ·
+          {past
+            ? { corrected: 'corrected below', 'mended since': 'mended since' }[past]
+            : judgeIn(session.view, reading).headline} · {localTime(reading.at)} ·
           {reading.by}{reading.note ? ` · ${reading.note}` : ''}
         </p>
-        {#if !struck}<Act onclick={() => correct(reading)}>Correct</Act>{/if}
+        {#if !past}<Act onclick={() => correct(reading)}>Correct</Act>{/if}
       </li>
     {/each}
   </ul>

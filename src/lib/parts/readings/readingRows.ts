@@ -2,7 +2,7 @@
 import { rows } from '#core/job/document.ts';
 import type { Reading } from '#core/job/schema.ts';
 import type { View } from '#core/view/view.ts';
-import { struckReadings } from '#core/records/proof.ts';
+import { pastReadings } from '#core/records/proof.ts';
 import type { Verdict } from '#core/diagnosis/verdict.ts';
 
 export interface Row {
@@ -36,11 +36,11 @@ export interface Filter {
 export const NO_FILTER: Filter = { words: '', stage: 'all', circuit: 'all', grade: 'all' };
 
 export function rowsOf(view: View): Row[] {
-  const struck = struckReadings(view.document);
+  const past = pastReadings(view.document);
   return rows(view.document.readings).map((reading) => ({
     reading,
     circuit: view.circuitOf(reading.boxId)?.name ?? '',
-    struck: struck.has(reading.id),
+    struck: past.has(reading.id),
   }));
 }
 

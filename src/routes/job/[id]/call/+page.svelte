@@ -12,8 +12,7 @@
   import HuntBoard from '$lib/parts/hunt/HuntBoard.svelte';
   import DoneBy from '$lib/parts/prove/DoneBy.svelte';
   import { localTime } from '$lib/readings.ts';
-  import { nextOf, standsAt } from '$lib/standing.ts';
-  import { noteStanding } from '$lib/store/list.ts';
+  import { standsAt } from '$lib/standing.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
@@ -23,7 +22,7 @@
     () => session,
     () => callId,
   );
-  const { call, procedure, standing, step } = $derived(calling);
+  const { call, procedure } = $derived(calling);
   const hunting = provideHunting(
     new Hunting(
       () => session,
@@ -31,13 +30,6 @@
     ),
   );
   onDestroy(hunting.stop);
-
-  /** The list of jobs says where each call stands. */
-  $effect(() => {
-    if (!procedure || !standing) return;
-    const next = nextOf(standing);
-    noteStanding(session.jobId, { title: procedure.title, next, open: step !== null }).catch(() => {});
-  });
 
   /** Another matter at the same house. */
   async function begin(tile: Tile) {

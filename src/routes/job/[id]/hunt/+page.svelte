@@ -4,10 +4,11 @@
   import { circuitsInOrder, rows, standingRows } from '#core/job/document.ts';
   import type { Call } from '#core/job/schema.ts';
   import { KEYS } from '#core/procedures/hunting/case.ts';
+  import { strikeFault } from '#core/procedures/hunting/loop.ts';
   import { HUNTS } from '#core/procedures/hunting/prelude.ts';
   import { procedureOf } from '#core/procedures/index.ts';
   import { callOf } from '#core/procedures/tiles.ts';
-  import { struckReadings } from '#core/records/proof.ts';
+  import { pastReadings } from '#core/records/proof.ts';
   import { address } from '$lib/address.svelte.ts';
   import { Calling } from '$lib/calling.svelte.ts';
   import { Hunting, provideHunting } from '$lib/hunting.svelte.ts';
@@ -57,7 +58,7 @@
   /** Readings on record of the circuit that still hold: they may be what the hunt begins with. */
   const onRecord = $derived.by(() => {
     const on = new Set(chosen?.stops.map((s) => s.boxId));
-    const past = new Set([...faults.flatMap((f) => f.voids), ...struckReadings(document)]);
+    const past = pastReadings(document);
     return rows(document.readings)
       .filter((r) => on.has(r.boxId) && !past.has(r.id))
       .sort((a, b) => a.at.localeCompare(b.at));
@@ -171,6 +172,8 @@
       <h2>Faults on record here</h2>
       <FaultTable
         faults={faults.map((fault) => ({ fault, box: document.boxes[fault.boxId ?? '']?.name ?? '' }))}
+        strike={(fault) =>
+          session.execute(strikeFault(fault, { by: calling.by, at: new Date().toISOString() }))}
       />
       <Act href="/faults">Log over all jobs</Act>
     </section>

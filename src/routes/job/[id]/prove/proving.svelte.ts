@@ -61,7 +61,7 @@ export class Proving {
   readonly standing = $derived.by(() =>
     (this.run?.stops ?? []).map(({ box }) =>
       readingsOf(this.document, box.id)
-        .filter((r) => !r.struck)
+        .filter((r) => r.past === null)
         .map((r) => r.reading),
     ),
   );

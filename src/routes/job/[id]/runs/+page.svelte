@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { currentsOf } from '#core/circuits/tripCurve.ts';
   import { onMount } from 'svelte';
   import { runOf } from '#core/circuits/run.ts';
   import { actions } from '$lib/actions.svelte.ts';
@@ -89,7 +90,10 @@
         }}
       >
         <summary>When the breaker opens</summary>
-        {#if runs.shows === 'curve'}<TripChart {run} celsius={settings.conductorTemperature} />{/if}
+        {#if runs.shows === 'curve'}<TripChart
+            rating={run.circuit.breaker.rating}
+            currents={currentsOf(run, settings.conductorTemperature)}
+          />{/if}
       </details>
       <Extension {run} findings={runs.findings} />
       {#if stop}
