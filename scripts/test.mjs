@@ -38,8 +38,7 @@ await Promise.all([
 ]);
 const name = 'Unit, command line, server and browser tests';
 console.log(`\n== ${name}`);
-// The long ones first, so that both lanes end together.
-const files = [...globSync('tests', '.test.ts'), ...globSync('src', '.test.ts')];
+const files = [...globSync('src', '.test.ts'), ...globSync('tests', '.test.ts')];
 const runner = ['--import', 'tsx', '--test', '--test-concurrency=2', '--test-reporter=spec'];
 const { status } = spawnSync(process.execPath, [...runner, ...files], { stdio: 'inherit' });
 if (status !== 0) fail(name, status);

@@ -4,7 +4,7 @@ import { groundOf } from '#core/diagnosis/hunt/ground.ts';
 import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#core/diagnosis/hunt/measures.ts';
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
 import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
-import { rows, standingRows } from '#core/job/document.ts';
+import { rows } from '#core/job/document.ts';
 import { pastReadings } from '#core/records/proof.ts';
 import type { Circuit, Entry, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';
