@@ -156,7 +156,7 @@ export async function sees(
       POLL,
     );
   } catch {
-    throw new Error(`${words} did not appear in ${selector}: ${text.slice(0, 1500)}`);
+    throw new Error(`${words} did not appear in ${selector}: ${text.slice(0, 6000)}`);
   }
   return text;
 }

@@ -52,12 +52,15 @@
 
   /** Ends when everything added before was taken: each is added to what the one before left. */
   let taken: Promise<unknown> = Promise.resolve();
+  /** Leaving the field does not offer again what was refused: it may mean something else by then. */
+  let refusedText = '';
   /** Empty at once, so that the next one can be typed while this one is stored; back here if it was refused. */
   function add(text: string) {
     draft = null;
     taken = taken.then(async () => {
       const refused = (await commit(text)) ?? '';
       problem = refused;
+      refusedText = refused === '' ? '' : text;
       if (refused !== '') draft ??= text;
     });
   }
@@ -81,7 +84,7 @@
     onchange={(e) => {
       const text = typed(e);
       if (!clears) void take(text);
-      else if (text !== '') add(text);
+      else if (text !== '' && text !== refusedText) add(text);
     }}
     onkeydown={(e) => {
       if (e.key === 'Enter' && clears) {
