@@ -50,7 +50,7 @@ const SHAPES: Record<FindingKind, yup.ObjectShape> = {
   },
   opened: { ...at, found: yup.array(one(KINDS_FOUND)).strict().max(12).required().min(0) },
   parted: { ...at, amiss: one(['before', 'beyond']) },
-  legs: { a: volts().required(), b: volts().required() },
+  legs: { a: volts().required(), b: volts().required(), loadedA: volts(), loadedB: volts() },
   sign: { ...at, sign: one(SIGNS_SEEN) },
   elsewhere: { does: one(ELSEWHERE) },
   appliance: { fails: flag().required() },
@@ -185,6 +185,18 @@ function findingOf(row: Row & { kind: FindingKind }, stopOf: (key: string) => nu
         minutes: value('minutes', null),
         amps: value('amps', null),
       };
+    case 'legs': {
+      const [loadedA, loadedB] = [
+        value<number | null>('loadedA', null),
+        value<number | null>('loadedB', null),
+      ];
+      return {
+        kind: 'legs',
+        a: value('a', 0),
+        b: value('b', 0),
+        loaded: loadedA === null || loadedB === null ? null : [loadedA, loadedB],
+      };
+    }
     case 'ohms':
       return {
         kind: 'ohms',

@@ -1,9 +1,9 @@
 /** How likely an instrument shows what it showed, by what it should show: meters, lamps, ohms. */
 
 /** What a source is off nominal, as a share, one standard deviation. */
-const SOURCE = 0.022;
+export const SOURCE = 0.022;
 /** Where the utility’s volts are the matter: low or high by about so much, as shares, give or take. */
-const UTILITY = { low: 0.9, high: 1.08, sigma: 0.03 } as const;
+export const UTILITY = { low: 0.9, high: 1.08, sigma: 0.03 } as const;
 /** Share of readings that are simply wrong: a bad contact, a slip of the pen, something nobody told. */
 export const SLIPS = 0.004;
 /** What volts may be anywhere between, for what is not predicted. */
@@ -14,7 +14,7 @@ const METER = { volts: 1.1, share: 0.006 } as const;
 const NEUTRAL = { volts: 0.06, share: 0.14, elsewhere: 1.4, often: 0.3 } as const;
 
 const ROOT_TWO_PI = Math.sqrt(2 * Math.PI);
-const normal = (x: number, mean: number, sigma: number): number =>
+export const normal = (x: number, mean: number, sigma: number): number =>
   Math.exp(-0.5 * ((x - mean) / sigma) ** 2) / (sigma * ROOT_TWO_PI);
 /** Pairs of slots, and the lead of a proven ground. */
 const SHEET = 6;

@@ -44,8 +44,8 @@ export type Finding =
   | { kind: 'opened'; stop: number; found: readonly CauseKind[] }
   /** What goes on from a box was parted there, and the breaker reset or the dead part read: what is amiss is before, or beyond. */
   | { kind: 'parted'; stop: number; amiss: 'before' | 'beyond' }
-  /** Volts of both legs at the panel, loads on. */
-  | { kind: 'legs'; a: number; b: number }
+  /** Volts of both legs at the panel, as loads are; and again with 10 A more on one of them, null where that was not done. */
+  | { kind: 'legs'; a: number; b: number; loaded: readonly [number, number] | null }
   | { kind: 'sign'; stop: number; sign: (typeof SIGNS_SEEN)[number] }
   /** The rest of the house. */
   | { kind: 'elsewhere'; does: (typeof ELSEWHERE)[number] }

@@ -7,7 +7,7 @@ import type { Wiring } from '#core/network/wiring.ts';
 import { PAIRS, type Pair } from './evidence.ts';
 
 /** A load that a tester puts on: 10 A at 120 V. */
-const TEST_OHMS = 12;
+export const TEST_OHMS = 12;
 
 /** What is worked out for each stop: a pair of slots on a meter of so many ohms, or a place to earth. */
 const FIELDS = [

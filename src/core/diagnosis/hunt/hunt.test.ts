@@ -150,7 +150,8 @@ test('no advice breaks a rule of safety, whatever was seen before', () => {
         if (kind === 2) return found({ kind: 'shock', stop: stop() });
         if (kind === 3) return found({ kind: 'works', stop: stop(), does: random() < 0.5 ? 'dead' : 'dim' });
         if (kind === 4) return found({ kind: 'elsewhere', does: 'some dim, some bright' });
-        if (kind === 5) return found({ kind: 'legs', a: 90 + 60 * random(), b: 90 + 60 * random() });
+        if (kind === 5)
+          return found({ kind: 'legs', a: 90 + 60 * random(), b: 90 + 60 * random(), loaded: null });
         return found({ kind: 'opened', stop: stop(), found: [] });
       });
       const diagnosis = hunt.diagnose(evidence);

@@ -64,7 +64,7 @@ function blind(finding: Finding): number {
       return 0.35 * 90 ** -pairs * (finding.reference === null ? 1 : 1 / 90);
     }
     case 'legs':
-      return 1 / 60 ** 2;
+      return 1 / 60 ** 2 / (finding.loaded ? 15 ** 2 : 1);
     case 'ohms':
       return finding.ohms === Infinity ? 0.3 : 0.7 / 14;
     case 'lamps':

@@ -3,12 +3,12 @@
  * with its width, so that several readings agree on one figure.
  */
 import { isAt, type Cause } from './causes.ts';
-import { ohmsDensity, Sheet, SLIPS, slipDensity, utilityDensity, voltsDensity } from './densities.ts';
+import { normal, ohmsDensity, SLIPS, slipDensity, SOURCE, UTILITY } from './densities.ts';
 import { breakerShare, elsewhereShare } from './devices.ts';
 import { PAIRS, type Finding } from './evidence.ts';
 import { FIELD, WIDTH } from './fields.ts';
 import type { CauseKind } from './kinds.ts';
-import type { Predictions } from './predictions.ts';
+import { LEGS, type Predictions } from './predictions.ts';
 import { isElectrical, rowOf, shareOf, type Electrical, type Row } from './slots.ts';
 import { Topology } from './topology.ts';
 import { traitsOf, type Traits } from './traits.ts';
@@ -44,7 +44,12 @@ function fieldsOf(finding: Finding): readonly number[] {
 const rows = Array.from({ length: 5 }, () => new Float64Array(WIDTH));
 const [BASE, OWN, PARTED, CELL, NEXT] = rows as [Row, Row, Row, Row, Row];
 const SPREAD: Row = new Float64Array(WIDTH);
-const LEGS = new Sheet();
+/** Amperes on one leg more than on the other that nobody knows, and volts that a parted supply may be anywhere off. */
+const UNKNOWN_AMPS = 6;
+const ANYWHERE = 26;
+/** What a cause before the panel lets the volts of a leg wander by, one standard deviation. @param ohms null for what is parted */
+const wandersBy = ({ supply }: Traits, ohms: number | null): number =>
+  !supply ? 0 : ohms === null ? ANYWHERE : Math.min(ANYWHERE, UNKNOWN_AMPS * ohms);
 
 export class Likelihood {
   private readonly predictions: Predictions;
@@ -78,6 +83,7 @@ export class Likelihood {
       ];
     }
     if (finding.kind === 'ohms') return this.ohms(finding, c, cells);
+    if (finding.kind === 'legs') return this.legs(finding, c, cells);
     const share = this.told(finding, cause, c);
     return Array.from({ length: cells }, () => share);
   }
@@ -106,7 +112,8 @@ export class Likelihood {
           // A cell is as wide as a step of the scale.
           SPREAD[f] = Math.abs(NEXT[f] - CELL[f]) / 3.5;
         }
-        total[k]! += share * shareOf(finding, CELL, SPREAD, table, sound, traits);
+        const wanders = wandersBy(traits, JOINT_CELLS[k]!);
+        total[k]! += share * shareOf(finding, CELL, SPREAD, table, sound, traits, wanders);
       }
     }
     return total;
@@ -120,11 +127,12 @@ export class Likelihood {
   electrical(finding: Electrical, tables: readonly Row[], at: number, traits: Traits, c: number): number {
     const { predictions } = this;
     const sound = predictions.rowAt(0, finding.stop);
+    const wanders = wandersBy(traits, null);
     let total = 0;
     for (let scene = 0; scene < predictions.scenes.length; scene++) {
       const off = predictions.isOff(c, finding.stop, scene > 0);
       rowOf(finding, tables[scene]!, at, off, CELL);
-      const share = shareOf(finding, CELL, null, predictions.volts[scene]!, sound, traits);
+      const share = shareOf(finding, CELL, null, predictions.volts[scene]!, sound, traits, wanders);
       total += predictions.scenes[scene]!.share * share;
     }
     return total;
@@ -179,8 +187,6 @@ export class Likelihood {
         const beyond = topology.isBeyond(place, finding.stop);
         return beyond === (finding.amiss === 'beyond') ? 0.96 : 0.04;
       }
-      case 'legs':
-        return this.legsShare(finding, kind, c);
       case 'sign': {
         const near = topology.isNear(place, finding.stop);
         if (near && HEATS.has(kind)) return finding.sign === 'buzz' ? 0.3 : 0.5;
@@ -212,25 +218,56 @@ export class Likelihood {
     }
   }
 
-  private legsShare({ a, b }: Finding & { kind: 'legs' }, kind: CauseKind, c: number): number {
+  /** Both legs, and what a load moves them by; a poor neutral with all ohms that it may have. */
+  private legs({ a, b, loaded }: Finding & { kind: 'legs' }, c: number, cells: number): number[] {
     const { predictions } = this;
-    const density = kind === 'utility' ? utilityDensity : voltsDensity;
-    let total = 0;
-    predictions.scenes.forEach(({ share }, scene) => {
-      const [x, y] = [predictions.legs[scene]![2 * c]!, predictions.legs[scene]![2 * c + 1]!];
-      // Where the neutral is lost the legs stand wherever the loads put them.
-      const lost = Math.abs(x - y) > 12;
-      const fits = (first: number, second: number): number => {
-        LEGS.clear();
-        LEGS.add(false, first, x, lost ? 18 : 0.8, false, false);
-        LEGS.add(false, second, y, lost ? 18 : 0.8, false, false);
-        return density(LEGS);
-      };
-      const both = lost ? (fits(a, b) + fits(b, a)) / 2 : fits(a, b);
-      total += share * ((1 - SLIPS) * both + SLIPS * slipDensity(2));
+    const { kind, parted } = predictions.causes[c]!;
+    const moved = loaded && movedBy([a, b], loaded);
+    const slip = slipDensity(2) * (moved ? slipDensity(2) : 1);
+    const scales = kind === 'utility' ? [UTILITY.low, UTILITY.high] : [1];
+    const source = kind === 'utility' ? UTILITY.sigma : SOURCE;
+    return Array.from({ length: cells }, (_, k) => {
+      const ohms = parted === null ? null : JOINT_CELLS[k]!;
+      const wanders = wandersBy(traitsOf(kind), ohms);
+      let total = 0;
+      predictions.scenes.forEach(({ share }, scene) => {
+        const table = predictions.legs[scene]!;
+        const told = (of: number) =>
+          parted === null
+            ? table[LEGS * c + of]!
+            : joint(table[of]!, table[LEGS * c + of]!, table[LEGS * parted + of]!, ohms!);
+        const [x, y] = [told(0), told(1)];
+        // What one leg loses at a poor neutral the other gains: their sum is the source’s, their difference wanders.
+        let fits = 0;
+        for (const scale of scales)
+          fits +=
+            (2 *
+              normal(a + b, scale * (x + y), Math.hypot(1.5, source * (x + y))) *
+              normal(a - b, scale * (x - y), Math.hypot(1.6, 2 * wanders))) /
+            scales.length;
+        if (moved)
+          for (const of of [0, 1] as const) {
+            const mean = told(2 + of);
+            fits *= normal(
+              moved[of],
+              mean,
+              Math.hypot(0.5, (parted === null && wanders > 0 ? 0.5 : 0.08) * mean),
+            );
+          }
+        total += share * ((1 - SLIPS) * fits + SLIPS * slip);
+      });
+      return total;
     });
-    return total;
   }
+}
+
+/** By how much the leg that a load was put on fell, and the other rose. */
+export function movedBy(
+  free: readonly [number, number],
+  loaded: readonly [number, number],
+): readonly [number, number] {
+  const [a, b] = [free[0] - loaded[0], free[1] - loaded[1]];
+  return a >= b ? [a, -b] : [b, -a];
 }
 
 /** Volts with a joint of so many ohms, from those of none, of one ohm, and of one that is parted: a Möbius function of its ohms. */

@@ -6,7 +6,7 @@ import { isAt } from './causes.ts';
 import { joint, type Likelihood } from './likelihood.ts';
 import type { Measure } from './measures.ts';
 import { FIELD } from './fields.ts';
-import type { Predictions } from './predictions.ts';
+import { LEGS, type Predictions } from './predictions.ts';
 
 /** Classes of answers with their shares. */
 export type Shares = Map<string, number>;
@@ -174,12 +174,21 @@ export class Outcomes {
         );
       case 'legs':
         predictions.scenes.forEach(({ share: part }, scene) => {
-          const [a, b] = [predictions.legs[scene]![2 * c]!, predictions.legs[scene]![2 * c + 1]!];
-          const apart = Math.abs(a - b);
-          const low = Math.min(a, b) < 60;
+          const table = predictions.legs[scene]!;
+          const [x, y, , rises] = [0, 1, 2, 3].map((of) => {
+            const own = table[LEGS * c + of]!;
+            if (cause.parted === null) return own;
+            return joint(table[of]!, own, table[LEGS * cause.parted + of]!, ohms ?? 2);
+          }) as [number, number, number, number];
           if (cause.kind === 'utility') return add(shares, 'both off alike', part);
-          for (const [k, p] of blurred(apart, 1.2, [7]))
-            add(shares, low ? 'one dead' : k > 0 ? 'uneven' : 'even', part * p);
+          if (Math.min(x, y) < 60) return add(shares, 'one dead', part);
+          for (const [k, p] of blurred(Math.abs(x - y), 1.2, [7]))
+            for (const [up, q] of blurred(rises, 0.4, [1.6]))
+              add(
+                shares,
+                `${k > 0 ? 'uneven' : 'even'}${up > 0 ? ', one rises as the other falls' : ''}`,
+                part * p * q,
+              );
         });
         return shares;
       case 'appliance':

@@ -19,7 +19,7 @@ import { resistor } from '#core/network/read.ts';
 import { CLASS_A } from '#core/protection/sensors.ts';
 import { settle } from '#core/protection/settle.ts';
 import { causesOf, type Cause } from './causes.ts';
-import { ask, nodesOf, put, WIDTH } from './fields.ts';
+import { ask, nodesOf, put, TEST_OHMS, WIDTH } from './fields.ts';
 import { scenesOf, type Scene } from './scenes.ts';
 
 /** A circuit in its house: where a hunt is. */
@@ -141,6 +141,23 @@ function withSums(wiring: Wiring): { wiring: Wiring; sums: { a: number; b: numbe
   return { wiring: { ...wiring, nodes, branches }, sums };
 }
 
+/** Figures of the legs of each cause. */
+export const LEGS = 4;
+
+/**
+ * What a test load on a leg does to both legs: neutral and both hots are three terminals of a network.
+ * @param volts of the leg with the load, and of the other
+ * @param ohms of each to neutral, and between the two
+ * @returns volts by which the loaded leg falls and the other rises
+ */
+function shifted(
+  [own, other]: readonly [number, number],
+  [near, far, across]: readonly [number, number, number],
+): [number, number] {
+  const amps = own / (near + TEST_OHMS);
+  return [own - amps * TEST_OHMS, Math.abs(other + (amps * (near + far - across)) / 2) - other];
+}
+
 export class Predictions {
   readonly causes: readonly Cause[];
   private readonly listed: FaultList;
@@ -149,7 +166,10 @@ export class Predictions {
   readonly wiring: Wiring;
   /** By scene: volts by cause, stop and field; not a number where there are no such slots. */
   readonly volts: readonly Float32Array[];
-  /** By scene: volts of the two legs at the panel by cause. */
+  /**
+   * By scene, four to each cause: volts of leg A and B at the panel; by how much the circuit’s leg falls and the other rises
+   * with a load put on it.
+   */
   readonly legs: readonly Float32Array[];
   /** Amperes through the breaker with nothing plugged in, by cause. */
   readonly amps: Float32Array;
@@ -185,7 +205,13 @@ export class Predictions {
     for (let stop = 0; stop < stops; stop++) ask(wiring, stop, stop, probes, places);
     const { bus, neutral } = wiring.panel;
     const legsAt = probes.length;
-    probes.push({ a: bus.black, b: neutral, ohms: HIGH_OHMS }, { a: bus.red, b: neutral, ohms: HIGH_OHMS });
+    probes.push(
+      { a: bus.black, b: neutral, ohms: HIGH_OHMS },
+      { a: bus.red, b: neutral, ohms: HIGH_OHMS },
+      { a: bus.black, b: bus.red, ohms: HIGH_OHMS },
+    );
+    const contactsAt = probes.length;
+    const own = this.ground.leg === 'A' ? 0 : 1;
     const contacts = wiring.spots.filter((s) => s.stop === -1 && s.part === 'contact');
     for (const { branch } of contacts) {
       const { from, to } = wiring.branches[branch]!;
@@ -196,19 +222,21 @@ export class Predictions {
     const asked = new Asked(wiring, this.listed, probes, MAINS_HERTZ);
     const differences = new Float32Array(causes.length * sums.length);
     const volts = new Float32Array(causes.length * stops * WIDTH).fill(NaN);
-    const legs = new Float32Array(causes.length * 2);
+    const legs = new Float32Array(causes.length * LEGS);
     const amps = new Float32Array(causes.length);
     const [into, ohms] = [new Float64Array(probes.length), new Float64Array(probes.length)];
     causes.forEach((_, c) => {
       asked.read(c, null, into, ohms);
       put(volts, c * stops * WIDTH, places, into, ohms);
-      legs[2 * c] = into[legsAt]!;
-      legs[2 * c + 1] = into[legsAt + 1]!;
+      const [here, there] = [legsAt + own, legsAt + 1 - own];
+      const volts120 = [into[here]!, into[there]!] as const;
+      const [falls, rises] = shifted(volts120, [ohms[here]!, ohms[there]!, ohms[legsAt + 2]!]);
+      legs.set([into[legsAt]!, into[legsAt + 1]!, falls, rises], LEGS * c);
       // An open contact has its volts over no current.
       amps[c] = Math.max(
         0,
         ...contacts.map((_, k) => {
-          const over = into[legsAt + 2 + k]! / BREAKER_OHMS;
+          const over = into[contactsAt + k]! / BREAKER_OHMS;
           return over > 2e4 ? 0 : over;
         }),
       );

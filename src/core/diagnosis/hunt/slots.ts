@@ -7,6 +7,7 @@ import {
   litShare,
   Sheet,
   SLIPS,
+  SOURCE,
   slipDensity,
   utilityDensity,
   voltsAt,
@@ -26,6 +27,7 @@ export const isElectrical = (finding: Finding): finding is Electrical => ELECTRI
 export type Row = Float32Array | Float64Array;
 const DEAD: Row = new Float64Array(WIDTH);
 
+const NOMINAL = 120;
 /** Share of the time that an overload is on while something is read, and volts that it pulls. */
 const OFTEN_ON = 0.35;
 const OVERLOADED = 6;
@@ -52,6 +54,7 @@ const floats = (row: Row, pair: number): boolean => row[FIELD.ohms + pair]! > FL
  * @param row volts of the fields at that outlet
  * @param spreads what an unknown joint spreads each field, volts
  * @param sound volts of the first pairs there with nothing the matter, same scene
+ * @param wanders what loads elsewhere in the house, by a cause before the panel, move all volts of the leg by together
  */
 export function shareOf(
   finding: Electrical,
@@ -60,14 +63,15 @@ export function shareOf(
   sound: Row,
   soundAt: number,
   traits: Traits,
+  wanders: number,
 ): number {
   switch (finding.kind) {
     case 'volts': {
-      const usual = voltsShare(finding, row, spreads, 0, sound, soundAt, traits);
+      const usual = voltsShare(finding, row, spreads, 0, sound, soundAt, traits, wanders);
       // Too much plugged in may be on or off while it is read.
       return traits.overload
         ? (1 - OFTEN_ON) * usual +
-            OFTEN_ON * voltsShare(finding, row, spreads, OVERLOADED, sound, soundAt, traits)
+            OFTEN_ON * voltsShare(finding, row, spreads, OVERLOADED, sound, soundAt, traits, wanders)
         : usual;
     }
     case 'lamps':
@@ -85,11 +89,10 @@ export function shareOf(
 type Volts = Extract<Finding, { kind: 'volts' }>;
 
 /** What loads that nobody knows add to the spread of a pair, volts. */
-function wanders(finding: Volts, pair: number, mean: number, soundVolts: number, traits: Traits): number {
-  const { supply, parted, poor } = traits;
-  if (!supply && !parted && !poor) return 0;
+function pulls(finding: Volts, pair: number, mean: number, soundVolts: number, traits: Traits): number {
+  const { parted, poor } = traits;
+  if (!parted && !poor) return 0;
   const off = Math.abs(mean - soundVolts);
-  if (supply) return Math.min(22, 1.5 * off);
   // Between hot and such a neutral nothing stands while the meter loads it.
   if (parted && off > 6) return pair === 0 && mean < 5 ? 0.5 : 12;
   // What hangs behind a poor joint besides the load that was put on pulls it down as well.
@@ -104,6 +107,7 @@ function voltsShare(
   sound: Row,
   soundAt: number,
   traits: Traits,
+  wanders: number,
 ): number {
   const loading = finding.meterOhms <= 2 * LOW_OHMS;
   sheet.clear();
@@ -119,13 +123,15 @@ function voltsShare(
     const spread = Math.hypot(
       spreads ? spreads[from]! : 0,
       pulled,
-      wanders(finding, k, mean, sound[soundAt + FIELD.high + k]!, traits),
+      pulls(finding, k, mean, sound[soundAt + FIELD.high + k]!, traits),
     );
     const joined = traits.joined && mean < 0.05;
     sheet.add(PAIRS[k] === 'neutralGround', volts, mean, spread, !loading && floats(row, k), joined);
   }
   if (finding.reference !== null) sheet.add(false, finding.reference, row[FIELD.reference]!, 1, false, false);
-  const density = traits.utility ? utilityDensity(sheet) : voltsDensity(sheet);
+  const density = traits.utility
+    ? utilityDensity(sheet)
+    : voltsDensity(sheet, Math.hypot(SOURCE, wanders / NOMINAL));
   return (1 - SLIPS) * density + SLIPS * slipDensity(sheet.count);
 }
 
@@ -147,7 +153,8 @@ function doesShare({ does }: Extract<Finding, { kind: 'works' }>, row: Row, trai
   if (traits.overload || traits.weakBreaker) return WEAK[does];
   const loaded = row[FIELD.loaded]!;
   const volts = Number.isNaN(loaded) ? 0 : loaded;
-  const fades = traits.poor ? 0.3 : traits.open ? 0.08 : 0.01;
-  if (does === 'comes and goes') return worksShare('works', volts) > 0.5 && !traits.poor ? 0.01 : fades;
+  const fades = traits.poor || traits.supply ? 0.3 : traits.open ? 0.08 : 0.01;
+  if (does === 'comes and goes')
+    return worksShare('works', volts) > 0.5 && !traits.poor && !traits.supply ? 0.01 : fades;
   return 0.97 * (1 - fades) * worksShare(does, volts) + 0.01;
 }

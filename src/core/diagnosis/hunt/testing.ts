@@ -707,12 +707,18 @@ export function perform(truth: Truth, measure: Measure): Finding {
       return { kind: 'parted', stop: measure.stop, amiss: beyond ? 'beyond' : 'before' };
     }
     case 'legs': {
-      const volts = solve(truth, momentOf(truth), ['pa', 'pb', 'pn']);
-      return {
-        kind: 'legs',
-        a: shown(truth, apart(volts, 'pa', 'pn')),
-        b: shown(truth, apart(volts, 'pb', 'pn')),
-      };
+      const moment = momentOf(truth);
+      const load = [`rload pa pn ${1e13}`];
+      const [free, busy] = solveEach(
+        truth,
+        { ...moment, added: load },
+        ['pa', 'pb', 'pn'],
+        [[], ['rload = 12']],
+      ).map((volts) => (['pa', 'pb'] as const).map((leg) => shown(truth, apart(volts, leg, 'pn')))) as [
+        number[],
+        [number, number],
+      ];
+      return { kind: 'legs', a: free[0]!, b: free[1]!, loaded: busy };
     }
     case 'appliance':
       return { kind: 'appliance', fails: troubles.some((t) => t.what === 'appliance') };

@@ -434,7 +434,7 @@ const TOLD: readonly Told[] = [
     way: 'The service neutral: main off, the utility.',
     boxes: 4,
     seed: 138,
-    said: [elsewhere('some dim, some bright'), { kind: 'legs', a: 104.5, b: 136.2 }],
+    said: [elsewhere('some dim, some bright'), { kind: 'legs', a: 104.5, b: 136.2, loaded: null }],
     truth: [{ what: 'service-neutral', ohms: 1.2 }],
     steps: 3,
     opened: 0,

@@ -2,7 +2,7 @@
 import type { CauseKind } from './kinds.ts';
 
 export interface Traits {
-  /** Before the panel: nobody knows what loads pull where, and the legs wander. */
+  /** Before the panel: all volts of a leg wander together with loads that nobody knows. */
   supply: boolean;
   /** A neutral that stands where the loads behind it put it. */
   parted: boolean;

@@ -129,8 +129,8 @@ export function measureWords(measure: Measure, run: Run): { title: string; how: 
       };
     case 'legs':
       return {
-        title: 'Both legs at the panel, loads on',
-        how: 'Each leg to neutral, with something large running: a range, a dryer, heaters.',
+        title: 'Both legs at the panel, free and loaded',
+        how: 'Each leg to neutral; then both again with about 10 A more on a good outlet of one leg: a kettle, a hair dryer. Where the other leg rises as that one falls, the neutral before the panel is poor.',
       };
     case 'appliance':
       return {
@@ -182,7 +182,7 @@ export function findingWords(finding: Finding, run: Run): string {
     case 'parted':
       return `${at} parted: the fault is ${finding.amiss === 'beyond' ? 'past it' : 'before it'}`;
     case 'legs':
-      return `Legs ${finding.a} V and ${finding.b} V`;
+      return `Legs ${finding.a} V and ${finding.b} V${finding.loaded ? `, with a load on one ${finding.loaded.join(' V and ')} V` : ''}`;
     case 'sign':
       return `${at}: ${finding.sign}`;
     case 'elsewhere':

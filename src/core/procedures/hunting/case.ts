@@ -123,7 +123,9 @@ function measured(order: Order | null, entry: Entry): Finding | null {
       };
     case 'legs': {
       const [a, b] = [figure(entry, 'a'), figure(entry, 'b')];
-      return a === null || b === null ? null : { kind: 'legs', a, b };
+      if (a === null || b === null) return null;
+      const [la, lb] = [figure(entry, 'la'), figure(entry, 'lb')];
+      return { kind: 'legs', a, b, loaded: la === null || lb === null ? null : [la, lb] };
     }
     case 'appliance':
       return { kind: 'appliance', fails: entry.picks.includes('fails') };

@@ -208,10 +208,18 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
         { text: how, caution, inside: box },
       );
     case 'legs':
-      return figures(key, title, why, [volts('a', 'Leg A to neutral'), volts('b', 'Leg B to neutral')], {
-        ...more,
-        cannot: SKIP[1],
-      });
+      return figures(
+        key,
+        title,
+        why,
+        [
+          volts('a', 'Leg A to neutral'),
+          volts('b', 'Leg B to neutral'),
+          optional(volts('la', 'Leg A, load on one')),
+          optional(volts('lb', 'Leg B, load on one')),
+        ],
+        { ...more, cannot: SKIP[1] },
+      );
     case 'appliance':
       return ask(key, title, why, [['fails', 'It fails there too'], ['works', 'It works there'], SKIP], more);
     case 'elsewhere':
