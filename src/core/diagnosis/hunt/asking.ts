@@ -3,16 +3,18 @@ import type { Run } from '#core/circuits/run.ts';
 import type { Evidence } from './evidence.ts';
 import { goesOn, measureKey } from './measures.ts';
 
-/** Measures that would show a second fault. */
-export function retests(run: Run, evidence: readonly Evidence[]): ReadonlySet<string> {
-  const complained = evidence.flatMap(({ finding, after }) =>
-    after === 0 && (finding.kind === 'works' || finding.kind === 'volts' || finding.kind === 'shock')
-      ? [finding.stop]
+/** Measures that would show a second fault: every outlet of the circuit, read under a load. */
+export const retests = (run: Run): ReadonlySet<string> =>
+  new Set(run.stops.map((_, stop) => measureKey({ kind: 'volts', stop, amps: 10 })));
+
+/** What is mended with the breaker off: it is closed once, with everything unplugged, before anything else is read. */
+export const closesAgain = (mended: readonly string[], evidence: readonly Evidence[]): ReadonlySet<string> =>
+  new Set(
+    /^(?:box|cable|panel) /.test(mended.at(-1) ?? '') &&
+      !evidence.some((e) => e.after >= mended.length && e.finding.kind === 'breaker')
+      ? [measureKey({ kind: 'breaker' })]
       : [],
   );
-  const leaves = run.stops.flatMap((_, i) => (goesOn(run, i) ? [] : [i]));
-  return new Set([...complained.slice(0, 2), ...leaves].map((stop) => `volts ${stop} 10`));
-}
 
 /**
  * What the trade asks first, whatever tells more: the amperes of a breaker that lets go after minutes, before anything is

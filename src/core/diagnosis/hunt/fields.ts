@@ -42,14 +42,16 @@ export function underLoad(row: ArrayLike<number>, pair: Pair, amps: number): num
   const ng = row[FIELD.ohms + 2]!;
   // A ground that hangs loose is not moved by what flows between the others.
   const loose = hn < FLOATS && ng > FLOATS;
-  const flows = row[FIELD.high]! / (hn + 120 / amps);
+  const [hotGround, neutralGround] = [row[FIELD.high + 1]!, row[FIELD.high + 2]!];
+  // Where hot and neutral changed places it flows the other way.
+  const flows = ((hotGround < neutralGround ? -1 : 1) * row[FIELD.high]!) / (hn + 120 / amps);
   switch (pair) {
     case 'hotNeutral':
-      return flows * (120 / amps);
+      return Math.abs(flows) * (120 / amps);
     case 'hotGround':
-      return loose ? row[FIELD.high + 1]! : Math.abs(row[FIELD.high + 1]! - (flows * (hn + hg - ng)) / 2);
+      return loose ? hotGround : Math.abs(hotGround - (flows * (hn + hg - ng)) / 2);
     case 'neutralGround':
-      return loose ? row[FIELD.high + 2]! : Math.abs(row[FIELD.high + 2]! + (flows * (hn + ng - hg)) / 2);
+      return loose ? neutralGround : Math.abs(neutralGround + (flows * (hn + ng - hg)) / 2);
     case 'hotHot':
       return row[FIELD.high + 3]!;
   }

@@ -57,7 +57,12 @@ test('volts with a load put on are those of the network with that load in it', (
   );
   let compared = 0;
   predictions.causes.forEach((cause, c) => {
-    if (!['nothing', 'poor-hot', 'poor-neutral', 'open-neutral', 'false-ground'].includes(cause.kind)) return;
+    if (
+      !['nothing', 'poor-hot', 'poor-neutral', 'open-neutral', 'false-ground', 'reversed'].includes(
+        cause.kind,
+      )
+    )
+      return;
     const there = withFaults(wiring, cause.faults);
     const at = predictions.rowAt(c, 3);
     const row = predictions.volts[2]!.subarray(at, at + WIDTH);

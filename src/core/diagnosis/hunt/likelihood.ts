@@ -123,14 +123,22 @@ export class Likelihood {
    * @param tables volts by scene, with all that is the matter
    * @param at where the row of the outlet begins in each of them
    * @param c the cause whose devices open
+   * @param open whether the breaker is, where more than that cause is the matter
    */
-  electrical(finding: Electrical, tables: readonly Row[], at: number, traits: Traits, c: number): number {
+  electrical(
+    finding: Electrical,
+    tables: readonly Row[],
+    at: number,
+    traits: Traits,
+    c: number,
+    open?: boolean,
+  ): number {
     const { predictions } = this;
     const sound = predictions.rowAt(0, finding.stop);
     const wanders = wandersBy(traits, null);
     let total = 0;
     for (let scene = 0; scene < predictions.scenes.length; scene++) {
-      const off = predictions.isOff(c, finding.stop, scene > 0);
+      const off = predictions.isOff(c, finding.stop, scene > 0, open);
       rowOf(finding, tables[scene]!, at, off, CELL);
       const share = shareOf(finding, CELL, null, predictions.volts[scene]!, sound, traits, wanders);
       total += predictions.scenes[scene]!.share * share;
@@ -180,7 +188,7 @@ export class Likelihood {
         const here = isAt(place, finding.stop);
         if (finding.found.length === 0) return here ? 0.06 : 0.97;
         if (here) return finding.found.includes(kind) ? 0.9 : 0.0008;
-        return 0.012;
+        return 0.001;
       }
       case 'parted': {
         if (!('stop' in place)) return 0.5;

@@ -7,7 +7,7 @@ import type { Diagnosis, Hunt } from './hunt.ts';
 import type { Evidence } from './evidence.ts';
 import { costOf, measureKey, measuresOf, whyNotNow, type Measure, type Situation } from './measures.ts';
 import type { Shares } from './outcomes.ts';
-import { confirms, mustAsk, repeats, retests, tradeAsks } from './asking.ts';
+import { closesAgain, confirms, mustAsk, repeats, retests, tradeAsks } from './asking.ts';
 import {
   ahead,
   endsOf,
@@ -131,13 +131,15 @@ export function nextOf(
   const held = best && !best[0].endsWith(' nothing') ? { key: best[0], share: best[1] } : null;
   const weighed = weigh(hunt, diagnosis);
   const open = openMeasures(hunt, weighed, evidence, mended, situation);
+  const closing = closesAgain(mended, evidence);
+  const closes = open.find((o) => closing.has(measureKey(o.measure)));
   // Before what nobody sees by looking is mended, it is asked for another way.
   const confirming =
     held && mustAsk(held.key) ? confirms(held.key, hunt.ground.run, evidence) : new Set<string>();
   const asks = open.find((o) => confirming.has(measureKey(o.measure)));
-  if (held && held.share >= SURE && !asks) return { do: 'repair', ...held };
-  // After a repair the outlets of the complaint and the ends of the run are loaded once: a second fault shows there.
-  const again = mended.length > 0 ? retests(hunt.ground.run, evidence) : new Set<string>();
+  if (held && held.share >= SURE && !asks && !closes) return { do: 'repair', ...held };
+  // After a repair every outlet is loaded once: a second fault shows there.
+  const again = mended.length > 0 ? retests(hunt.ground.run) : new Set<string>();
   const retest = open.find((o) => again.has(measureKey(o.measure)));
   if (mended.length > 0 && sound >= MENDED && !retest) return { do: 'done' };
   const p = weighed.map((w) => w.share);
@@ -166,6 +168,7 @@ export function nextOf(
     const others = scored.filter((s) => s.measure !== chosen.measure).slice(0, OTHERS);
     return { do: 'measure', advice: advice(chosen), others: others.map(advice) };
   };
+  if (closes) return measured(closes);
   if (held && asks && held.share >= SURE) return measured(asks);
   if (retest && sound >= MENDED) return measured(retest);
   const trade = open.find((o) => tradeAsks(evidence, mended.length).has(measureKey(o.measure)));

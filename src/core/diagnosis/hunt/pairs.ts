@@ -72,16 +72,17 @@ export function pairsOf(
     const [p, q] = [best(x, k), best(y, k)];
     return Math.abs(p - sound[k]!) >= Math.abs(q - sound[k]!) ? p : q;
   };
-  const trips = (c: number) => opens[c]!.breaker !== 'no' || opens[c]!.device !== null;
+  const trips = (c: number) => opens[c]!.device !== null;
   /** What follows from the network, worked out with both in it; null where the two cannot be at once. */
   const exact = (x: number, y: number): number | null => {
     if (!reader || !reader.read(x, y, out)) return null;
     const traits = traitsOf(causes[x]!.kind, causes[y]!.kind);
     const opening = trips(x) ? x : y;
+    const open = reader.opensAtOnce();
     let sum = 0;
     for (let i = 0; i < electrical.length; i++) {
       const { k, finding } = electrical[i]!;
-      const share = likelihood.electrical(finding, out, rows[i]!, traits, opening);
+      const share = likelihood.electrical(finding, out, rows[i]!, traits, opening, open);
       sum += Math.log(Math.max(share, 1e-30)) - combined(k, x, y);
     }
     return sum;

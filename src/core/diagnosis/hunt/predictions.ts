@@ -141,6 +141,22 @@ function withSums(wiring: Wiring): { wiring: Wiring; sums: { a: number; b: numbe
   return { wiring: { ...wiring, nodes, branches }, sums };
 }
 
+/** Probes over the contacts of the breaker. */
+const contactProbes = ({ spots, branches }: Wiring): Probe[] =>
+  spots
+    .filter((s) => s.stop === -1 && s.part === 'contact')
+    .map(({ branch }) => ({ a: branches[branch]!.from, b: branches[branch]!.to, ohms: 1e9 }));
+
+/** Amperes through the breaker, from the volts over its contacts; an open one has its volts over no current. */
+function contactAmps(volts: Float64Array, from: number, to = volts.length): number {
+  let most = 0;
+  for (let k = from; k < to; k++) {
+    const amps = volts[k]! / BREAKER_OHMS;
+    if (amps <= 2e4) most = Math.max(most, amps);
+  }
+  return most;
+}
+
 /** Figures of the legs of each cause. */
 export const LEGS = 4;
 
@@ -212,11 +228,7 @@ export class Predictions {
     );
     const contactsAt = probes.length;
     const own = this.ground.leg === 'A' ? 0 : 1;
-    const contacts = wiring.spots.filter((s) => s.stop === -1 && s.part === 'contact');
-    for (const { branch } of contacts) {
-      const { from, to } = wiring.branches[branch]!;
-      probes.push({ a: from, b: to, ohms: 1e9 });
-    }
+    probes.push(...contactProbes(wiring));
     const sumsAt = probes.length;
     for (const { a, b } of sums) probes.push({ a, b, ohms: 1e12 });
     const asked = new Asked(wiring, this.listed, probes, MAINS_HERTZ);
@@ -232,14 +244,7 @@ export class Predictions {
       const volts120 = [into[here]!, into[there]!] as const;
       const [falls, rises] = shifted(volts120, [ohms[here]!, ohms[there]!, ohms[legsAt + 2]!]);
       legs.set([into[legsAt]!, into[legsAt + 1]!, falls, rises], LEGS * c);
-      // An open contact has its volts over no current.
-      amps[c] = Math.max(
-        0,
-        ...contacts.map((_, k) => {
-          const over = into[contactsAt + k]! / BREAKER_OHMS;
-          return over > 2e4 ? 0 : over;
-        }),
-      );
+      amps[c] = contactAmps(into, contactsAt, sumsAt);
       sums.forEach(({ siemens }, g) => (differences[c * sums.length + g] = into[sumsAt + g]! * siemens));
     });
     return { volts, legs, amps, differences };
@@ -295,10 +300,19 @@ export class Predictions {
     return this.volts[scene]![this.rowAt(cause, stop) + field]!;
   }
 
-  /** Whether an outlet is dead because something before it opened, with what is plugged in or without. */
-  isOff(cause: number, stop: number, loaded: boolean): boolean {
-    const { breaker, device, withLoad } = this.opens[cause]!;
-    if (breaker !== 'no') return true;
+  /**
+   * Whether an outlet is dead because something before it opened, with what is plugged in or without. What lets go after
+   * minutes is read before.
+   * @param open whether the breaker is, where that is known of all that is the matter together
+   */
+  isOff(
+    cause: number,
+    stop: number,
+    loaded: boolean,
+    open = this.opens[cause]!.breaker === 'at once',
+  ): boolean {
+    const { device, withLoad } = this.opens[cause]!;
+    if (open) return true;
     if (device === null || (withLoad && !loaded)) return false;
     return device < 0 || (this.behind.get(device)?.has(stop) ?? false);
   }
@@ -364,6 +378,7 @@ export class Predictions {
       const probes: Probe[] = [];
       const places: number[] = [];
       stops.forEach((stop, k) => ask(wiring, stop, k, probes, places));
+      probes.push(...contactProbes(wiring));
       return {
         asked: new Asked(wiring, listed, probes, MAINS_HERTZ),
         places,
@@ -371,6 +386,8 @@ export class Predictions {
         ohms: new Float64Array(probes.length),
       };
     });
+    const { rating } = this.ground.run.circuit.breaker;
+    let multiple = 0;
     return {
       vary: (cause, ohms) => {
         if (this.causes[cause]!.parted !== null)
@@ -381,8 +398,10 @@ export class Predictions {
           if (!asked.read(position.get(one)!, position.get(other)!, into, ohms)) return false;
           out[s]!.fill(NaN);
           put(out[s]!, 0, places, into, ohms);
+          if (s === 0) multiple = contactAmps(into, places.length) / rating;
           return true;
         }),
+      opensAtOnce: () => multiple >= AT_ONCE,
     };
   }
 }
@@ -400,6 +419,8 @@ export interface PairsAt {
   /** Gives the joint of a cause so many ohms from now on. */
   vary(cause: number, ohms: number): void;
   read(one: number, other: number, out: readonly Float32Array[]): boolean;
+  /** Whether the breaker opens at once under the two that were read last. */
+  opensAtOnce(): boolean;
 }
 
 /** Which stops hang on which protecting device; on −1, the breaker, all. */
