@@ -1,4 +1,5 @@
 /** A drawing with what it predicts, and findings as they are there. */
+import { besideMended } from './beside.ts';
 import type { CausePlace } from './causes.ts';
 import type { Drawing } from './drawings.ts';
 import type { Evidence, Finding } from './evidence.ts';
@@ -61,6 +62,16 @@ export class Branch {
         .forEach((p, k) => (logs[this.first[c]! + k] = Math.log(Math.max(p, 1e-30))));
     });
     this.judged.set(id, logs);
+    return logs;
+  }
+
+  /** Logarithms by cell, of what was seen before a cause was mended, by that cause’s cell. */
+  beside(evidence: Evidence, mended: number): Float64Array {
+    const key = `${evidence.id} before ${mended}`;
+    const known = this.judged.get(key);
+    if (known) return known;
+    const logs = besideMended(this, evidence, mended);
+    this.judged.set(key, logs);
     return logs;
   }
 

@@ -184,13 +184,14 @@ export class Hunt {
     for (const e of evidence) {
       const told = branch.of(e);
       const repairs = fixed.slice(e.after);
-      if (repairs.length === 0) {
-        for (let i = 0; i < cells; i++) logs[i]! += told[i]!;
+      if (repairs.length < 2) {
+        const seen = repairs.length === 0 ? told : branch.beside(e, repairs[0]!);
+        for (let i = 0; i < cells; i++) logs[i]! += seen[i]!;
         continue;
       }
       // It was seen with what was mended since: whichever of the two changes more of what sound wiring shows.
       const sound = told[0]!;
-      const then = repairs.map((r) => Math.max(...told.subarray(first[r]!, first[r + 1]!)));
+      const then = repairs.map((r) => told[r]!);
       const most = then.reduce((m, x) => (Math.abs(x - sound) > Math.abs(m - sound) ? x : m), sound);
       for (let i = 0; i < cells; i++) {
         const own = told[i]!;
@@ -217,18 +218,17 @@ export class Hunt {
     });
   }
 
-  /** The likeliest cause of a repair by what was seen before it. */
+  /** The likeliest cell of a repair by what was seen before it. */
   private bestOf(branch: Branch, key: string, evidence: readonly Evidence[]): number {
+    const { first, priors } = branch;
+    const before = evidence.filter((e) => e.after === 0).map((e) => branch.of(e));
     let [best, most] = [0, -Infinity];
     branch.predictions.causes.forEach((cause, c) => {
       if (this.keyOf(branch, cause) !== key) return;
-      const log = evidence
-        .filter((e) => e.after === 0)
-        .reduce(
-          (sum, e) => sum + Math.max(...branch.of(e).subarray(branch.first[c]!, branch.first[c + 1]!)),
-          branch.priors[c]!,
-        );
-      if (log > most) [best, most] = [c, log];
+      for (let at = first[c]!; at < first[c + 1]!; at++) {
+        const log = before.reduce((sum, told) => sum + told[at]!, priors[c]!);
+        if (log > most) [best, most] = [at, log];
+      }
     });
     return best;
   }
