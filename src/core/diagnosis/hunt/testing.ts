@@ -737,13 +737,18 @@ export function perform(truth: Truth, measure: Measure): Finding {
   }
 }
 
+/** Of what touches, whichever two are named: the same hands part it at the same place. */
+const byRepair = (key: string): string => key.replace(/ (?:short|ground-fault)$/, ' touch');
+
 /** The house after something was mended. */
 const mend = (truth: Truth, key: string): Truth => ({
   ...truth,
   troubles: truth.troubles.filter((t) => {
     if (key.endsWith('false-ground-reversed') && (t.what === 'swapped' || t.what === 'false-ground'))
       return false;
-    return !repairsOf({ ...truth, troubles: [t] }).includes(key);
+    return !repairsOf({ ...truth, troubles: [t] })
+      .map(byRepair)
+      .includes(byRepair(key));
   }),
 });
 
@@ -812,7 +817,7 @@ export function play(
     }
     if (next.do === 'repair') {
       const [at, where] = next.key.split(' ');
-      const right = repairsOf(truth).includes(next.key);
+      const right = repairsOf(truth).map(byRepair).includes(byRepair(next.key));
       trace(`  repair ${next.key} ${right}`);
       steps.push({ said: `repair ${next.key}`, cost: 0 });
       // A hand that opens a box to mend it sees whether it is there.
@@ -836,10 +841,11 @@ export function play(
   return summary(false);
 
   function summary(none: boolean): Played {
-    const wanted = repairsOf(start);
+    const wanted = new Set(repairsOf(start).map(byRepair));
+    const done = new Set(mended.map(byRepair));
     return {
       mended,
-      right: wanted.every((w) => mended.includes(w)) && mended.every((m) => wanted.includes(m)),
+      right: [...wanted].every((w) => done.has(w)) && [...done].every((m) => wanted.has(m)),
       none,
       steps,
       minutes: steps.reduce((s, x) => s + x.cost, 0),
