@@ -18,7 +18,8 @@ export const closesAgain = (mended: readonly string[], evidence: readonly Eviden
 
 /**
  * What the trade asks first, whatever tells more: the amperes of a breaker that lets go after minutes, before anything is
- * opened; and the ground slot against a proven ground where somebody felt a shock, since a live frame may read correct.
+ * opened; the ground slot against a proven ground where somebody felt a shock, since a live frame may read correct; and a
+ * look into a box that was hot or scorched, which is opened in any case.
  */
 export const tradeAsks = (evidence: readonly Evidence[], repairs: number): ReadonlySet<string> =>
   new Set(
@@ -26,6 +27,8 @@ export const tradeAsks = (evidence: readonly Evidence[], repairs: number): Reado
       .filter((e) => e.after >= repairs)
       .flatMap(({ finding }) => {
         if (finding.kind === 'breaker' && finding.does === 'trips later') return ['amps'];
+        if (finding.kind === 'sign' && (finding.sign === 'heat' || finding.sign === 'scorch'))
+          return [measureKey({ kind: 'open', stop: finding.stop })];
         return finding.kind === 'shock' ? [`reference ${finding.stop}`] : [];
       }),
   );

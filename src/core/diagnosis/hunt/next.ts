@@ -8,17 +8,7 @@ import type { Evidence } from './evidence.ts';
 import { costOf, measureKey, measuresOf, whyNotNow, type Measure, type Situation } from './measures.ts';
 import type { Shares } from './outcomes.ts';
 import { closesAgain, confirms, mustAsk, repeats, retests, tradeAsks } from './asking.ts';
-import {
-  ahead,
-  endsOf,
-  entropyOf,
-  PER_BIT,
-  sequence,
-  split,
-  sumOf,
-  type Ends,
-  type Weighed,
-} from './toGo.ts';
+import { choose, endsOf, split, sumOf, type Weighed } from './toGo.ts';
 
 /** An answer that a measure may give, and what it would leave. */
 interface Answer {
@@ -65,13 +55,8 @@ const LIKELY = 0.25;
 /** Hypotheses that are weighed, and how much of all they have to cover. */
 const MOST = 320;
 const COVER = 0.995;
-/** Measures that are looked at two steps ahead, and those that may follow one of them. */
-const AHEAD = 6;
-const FOLLOW = 18;
 /** Other measures that are offered beside the best. */
 const OTHERS = 4;
-/** Least bits that a measure is asked for. */
-const LEAST_BITS = 0.004;
 
 /** A share of each repair, whatever else is the matter beside it. */
 export function marginals({ suspects }: Diagnosis): Map<string, number> {
@@ -143,21 +128,11 @@ export function nextOf(
   const retest = open.find((o) => again.has(measureKey(o.measure)));
   if (mended.length > 0 && sound >= MENDED && !retest) return { do: 'done' };
   const p = weighed.map((w) => w.share);
-  const minutes = endsOf(weighed, hunt.ground.run, situation);
-  const groups = 1 + Math.max(-1, ...weighed.map((w) => w.group));
-  const before = entropyOf(p, weighed, groups);
-  const told = open
-    .map((o) => {
-      const left = [...split(o.table, p).values()];
-      const bits = before - left.reduce((sum, q) => sum + sumOf(q) * entropyOf(q, weighed, groups), 0);
-      return { ...o, bits, left };
-    })
-    .filter((o) => o.bits >= LEAST_BITS);
-  const cheapest = Math.min(PER_BIT.most, ...told.map((o) => o.cost / o.bits));
-  const ends: Ends = { minutes, perBit: Math.max(PER_BIT.least, cheapest) };
-  const scored = told
-    .map((o) => ({ ...o, toGo: o.cost + o.left.reduce((sum, q) => sum + sequence(q, weighed, ends), 0) }))
-    .sort((x, y) => x.toGo - y.toGo);
+  const {
+    scored,
+    best: chosen,
+    looks,
+  } = choose(open, p, weighed, endsOf(weighed, hunt.ground.run, situation));
   const measured = (chosen: Open & { bits?: number }): Next => {
     const advice = ({ measure, cost, table, bits = 0 }: Open & { bits?: number }): Advice => ({
       measure,
@@ -178,16 +153,8 @@ export function nextOf(
     if (mended.length > 0) return { do: 'done' };
     return { do: 'stop', why: none > (best?.[1] ?? 0) ? 'none fits' : 'nothing left' };
   }
-  const follow = scored.slice(0, FOLLOW);
-  const [chosen] = scored
-    .slice(0, AHEAD)
-    .map((s) => ({
-      ...s,
-      toGo: s.cost + s.left.reduce((sum, q) => sum + ahead(q, follow, weighed, ends), 0),
-    }))
-    .sort((x, y) => x.toGo - y.toGo);
   // Where looking where it most likely is ends sooner than any measure, that is what is done.
-  if (held && sequence(p, weighed, ends) <= chosen!.toGo) {
+  if (held && looks) {
     const shows = confirms(held.key, hunt.ground.run, evidence);
     const look = scored.find((s) => shows.has(measureKey(s.measure)));
     if (look) return measured(look);
@@ -203,7 +170,7 @@ interface Open {
   table: readonly Shares[];
 }
 
-function openMeasures(
+export function openMeasures(
   hunt: Hunt,
   weighed: readonly Weighed[],
   evidence: readonly Evidence[],
@@ -229,7 +196,7 @@ function openMeasures(
 }
 
 /** The likeliest hypotheses with their shares made whole, each with its group: what is mended alike. */
-function weigh(hunt: Hunt, diagnosis: Diagnosis): Weighed[] {
+export function weigh(hunt: Hunt, diagnosis: Diagnosis): Weighed[] {
   const list: Weighed[] = [];
   const groups = new Map<string, number>();
   let covered = 0;

@@ -15,7 +15,7 @@ export interface Weighed {
 const TO_END = { cable: 45, panel: 20, service: 14, plugged: 6, nowhere: 4 } as const;
 
 /** What it takes to come to an end. */
-export interface Ends {
+interface Ends {
   /** By group: minutes to look for it where it is. */
   minutes: readonly number[];
   /** Minutes that a bit costs by the best measure that there is. */
@@ -45,13 +45,13 @@ function byGroup(p: ArrayLike<number>, weighed: readonly Weighed[], groups: numb
 
 /** What is not looked for at once is measured for: minutes to the last look, and for each bit before it, within these. */
 const LAST_LOOK = 18;
-export const PER_BIT = { least: 6, most: 30 } as const;
+const PER_BIT = { least: 12, most: 30 } as const;
 
 /**
  * Minutes to the end: looking for one cause after the other by share per minute, up to where measuring on is shorter. Weights
  * need not add up to one; what they lack has another answer.
  */
-export function sequence(
+function sequence(
   p: ArrayLike<number>,
   weighed: readonly Weighed[],
   { minutes: ends, perBit }: Ends,
@@ -79,13 +79,66 @@ export function sequence(
   return Math.min(least, minutes);
 }
 
-/** What an answer leaves to do: looking at once, or the best measure first. */
-export function ahead(
-  q: Float64Array,
-  follow: readonly { cost: number; table: readonly Shares[] }[],
+/** Measures that are looked at two steps ahead, and those that may follow one of them. */
+const AHEAD = 6;
+const FOLLOW = 18;
+/** Least bits that a measure is asked for. */
+const LEAST_BITS = 0.004;
+
+/** What may be measured: weighed minutes, and what it would show under each hypothesis. */
+export interface Option {
+  cost: number;
+  table: readonly Shares[];
+}
+
+export interface Chosen<O> {
+  /** All that tell something, those first after which fewest minutes are left, with their bits. */
+  scored: readonly (O & { bits: number })[];
+  /** The best of the first few, two steps ahead; null where nothing tells anything. */
+  best: (O & { bits: number }) | null;
+  /** Looking where it most likely is ends sooner than any of them. */
+  looks: boolean;
+}
+
+/** Which of some measures comes next. @param minutes by group, to look for it where it is */
+export function choose<O extends Option>(
+  options: readonly O[],
+  p: ArrayLike<number>,
   weighed: readonly Weighed[],
-  ends: Ends,
-): number {
+  minutes: readonly number[],
+): Chosen<O> {
+  const groups = minutes.length;
+  const before = entropyOf(p, weighed, groups);
+  const total = sumOf(p);
+  const told = options
+    .map((o) => {
+      const left = [...split(o.table, p).values()];
+      const bits =
+        before - left.reduce((sum, q) => sum + (sumOf(q) / total) * entropyOf(q, weighed, groups), 0);
+      return { ...o, bits, left };
+    })
+    .filter((o) => o.bits >= LEAST_BITS);
+  const cheapest = Math.min(PER_BIT.most, ...told.map((o) => o.cost / o.bits));
+  const ends: Ends = { minutes, perBit: Math.max(PER_BIT.least, cheapest) };
+  const after = (o: (typeof told)[number], of: (q: Float64Array) => number) =>
+    total * o.cost + o.left.reduce((sum, q) => sum + of(q), 0);
+  const scored = told
+    .map((o) => ({ ...o, toGo: after(o, (q) => sequence(q, weighed, ends)) }))
+    .sort((x, y) => x.toGo - y.toGo);
+  const follow = scored.slice(0, FOLLOW);
+  const [best] = scored
+    .slice(0, AHEAD)
+    .map((o) => ({ ...o, toGo: after(o, (q) => ahead(q, follow, weighed, ends)) }))
+    .sort((x, y) => x.toGo - y.toGo);
+  return {
+    scored,
+    best: best ?? null,
+    looks: best !== undefined && sequence(p, weighed, ends) <= best.toGo,
+  };
+}
+
+/** What an answer leaves to do: looking at once, or the best measure first. */
+function ahead(q: Float64Array, follow: readonly Option[], weighed: readonly Weighed[], ends: Ends): number {
   const share = sumOf(q);
   let least = sequence(q, weighed, ends);
   if (share < 0.02 || least < 8 * share) return least;
@@ -98,7 +151,7 @@ export function ahead(
 }
 
 /** Bits between groups. */
-export function entropyOf(p: ArrayLike<number>, weighed: readonly Weighed[], groups: number): number {
+function entropyOf(p: ArrayLike<number>, weighed: readonly Weighed[], groups: number): number {
   const sums = byGroup(p, weighed, groups);
   const total = sumOf(sums);
   if (total <= 0) return 0;
@@ -120,4 +173,8 @@ export function split(table: readonly Shares[], p: ArrayLike<number>): Map<strin
   return by;
 }
 
-export const sumOf = (list: Float64Array): number => list.reduce((a, b) => a + b, 0);
+export function sumOf(list: ArrayLike<number>): number {
+  let sum = 0;
+  for (let i = 0; i < list.length; i++) sum += list[i]!;
+  return sum;
+}
