@@ -1,7 +1,7 @@
 /** What the trade asks for, whatever tells more: before a repair, after one, and first of all; and what was answered already. */
 import type { Run } from '#core/circuits/run.ts';
 import type { Evidence } from './evidence.ts';
-import { goesOn, measureKey } from './measures.ts';
+import { measureKey } from './measures.ts';
 
 /** Measures that would show a second fault: every outlet of the circuit, read under a load. */
 export const retests = (run: Run): ReadonlySet<string> =>

@@ -66,22 +66,22 @@ function advised(p: Float64Array, game: Game, asked: ReadonlySet<string>, left: 
 }
 
 const works = (stop: number, does: 'dead' | 'dim'): Finding => ({ kind: 'works', stop, does });
-const CASES: readonly { boxes: number; seed: number; said: readonly Finding[] }[] = [
-  { boxes: 2, seed: 1, said: [works(1, 'dead')] },
-  { boxes: 2, seed: 2, said: [works(1, 'dim')] },
-  { boxes: 3, seed: 3, said: [works(2, 'dead')] },
-  { boxes: 3, seed: 4, said: [works(1, 'dead')] },
-  { boxes: 3, seed: 5, said: [works(2, 'dim')] },
+const CASES: readonly { boxes: number; said: readonly Finding[] }[] = [
+  { boxes: 2, said: [works(1, 'dead')] },
+  { boxes: 2, said: [works(1, 'dim')] },
+  { boxes: 3, said: [works(2, 'dead')] },
+  { boxes: 3, said: [works(1, 'dead')] },
+  { boxes: 3, said: [works(2, 'dim')] },
   {
     boxes: 3,
-    seed: 6,
+
     said: [{ kind: 'breaker', does: 'trips at once', unplugged: true, minutes: null, amps: null }],
   },
 ];
 
 const ASKED = /^(?:volts|open|breaker|elsewhere|appliance|ohms \d+ {2}hotNeutral)/;
 
-for (const { boxes, seed, said } of CASES)
+for (const { boxes, said } of CASES)
   test(`${boxes} boxes, ${JSON.stringify(said[0])}: within 15 % of the best`, () => {
     const ground = chainGround(boxes, 15, -1);
     const hunt = new Hunt(ground);
