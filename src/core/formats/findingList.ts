@@ -1,6 +1,7 @@
 /** What was seen and measured on a circuit, as JSON by the names of its boxes. Fields are documented in docs/cli.md. */
 import * as yup from 'yup';
 import {
+  DEAD_PAIRS,
   DOES_BREAKER,
   DOES_DEVICE,
   ELSEWHERE,
@@ -45,8 +46,13 @@ const SHAPES: Record<FindingKind, yup.ObjectShape> = {
   device: { ...at, does: one(DOES_DEVICE) },
   ohms: {
     ...at,
-    pair: one(['hotNeutral', 'hotGround', 'neutralGround']),
+    pair: one(DEAD_PAIRS),
     ohms: yup.number().strict().min(0).max(1e12).nullable().defined(),
+  },
+  insulation: {
+    ...at,
+    pair: one(DEAD_PAIRS),
+    megohms: yup.number().strict().min(0).max(1e6).nullable().defined(),
   },
   opened: { ...at, found: yup.array(one(KINDS_FOUND)).strict().max(12).required().min(0) },
   parted: { ...at, amiss: one(['before', 'beyond']) },
@@ -203,6 +209,13 @@ function findingOf(row: Row & { kind: FindingKind }, stopOf: (key: string) => nu
         stop: stopOf('at'),
         pair: value('pair', 'hotNeutral'),
         ohms: (row.ohms as number | null) ?? Infinity,
+      };
+    case 'insulation':
+      return {
+        kind: 'insulation',
+        stop: stopOf('at'),
+        pair: value('pair', 'hotNeutral'),
+        megohms: (row.megohms as number | null) ?? Infinity,
       };
     case 'work':
       return { kind: 'work', stop: row.at === undefined ? null : stopOf('at') };

@@ -125,6 +125,18 @@ export function ohmsDensity(read: number, told: number): number {
   return 0.95 * (1 - over) * bell + 0.05 / OHMS_SPAN;
 }
 
+/** Sound insulation shows this much or more, ohms; a leak may be any, and damp makes it another every hour. */
+const INSULATION = { sound: 3e7, sigma: 2.5 } as const;
+
+/** How likely an insulation tester shows so many ohms; both may be Infinity. */
+export function insulationDensity(read: number, told: number): number {
+  const sound = sigmoid((Math.log(told + 1) - Math.log(INSULATION.sound)) / 0.5);
+  const over = read >= INSULATION.sound;
+  if (over) return 0.96 * sound + 0.02;
+  const bell = normal(Math.log(read + 1), Math.log(told + 1), INSULATION.sigma);
+  return 0.95 * (1 - sound) * bell + 0.04 / OHMS_SPAN;
+}
+
 /** Works, dim or dead, by the volts that a load leaves there. */
 export function worksShare(does: 'works' | 'dim' | 'dead', loaded: number): number {
   const works = sigmoid((loaded - 97) / 5);

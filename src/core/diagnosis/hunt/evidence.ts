@@ -5,6 +5,10 @@ import type { CauseKind } from './kinds.ts';
 export const PAIRS = ['hotNeutral', 'hotGround', 'neutralGround', 'hotHot'] as const;
 export type Pair = (typeof PAIRS)[number];
 
+/** Pairs that are read on a dead circuit. */
+export const DEAD_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround'] as const;
+export type DeadPair = (typeof DEAD_PAIRS)[number];
+
 export const DOES_BREAKER = ['holds', 'trips at once', 'trips later'] as const;
 export const DOES_DEVICE = ['resets', 'does not reset', 'resets and trips'] as const;
 export const SIGNS_SEEN = ['heat', 'scorch', 'buzz', 'smell'] as const;
@@ -39,7 +43,9 @@ export type Finding =
   /** A device that protects, reset once with what follows on it. */
   | { kind: 'device'; stop: number; does: (typeof DOES_DEVICE)[number] }
   /** Ohms between slots of the dead circuit, loads unplugged; Infinity where the meter shows over. */
-  | { kind: 'ohms'; stop: number; pair: 'hotNeutral' | 'hotGround' | 'neutralGround'; ohms: number }
+  | { kind: 'ohms'; stop: number; pair: DeadPair; ohms: number }
+  /** Megohms by an insulation tester, the circuit dead and all unplugged; Infinity where it shows over. */
+  | { kind: 'insulation'; stop: number; pair: DeadPair; megohms: number }
   /** The box was opened and every joint looked at and tugged. */
   | { kind: 'opened'; stop: number; found: readonly CauseKind[] }
   /** What goes on from a box was parted there, and the breaker reset or the dead part read: what is amiss is before, or beyond. */

@@ -255,3 +255,21 @@ test('of what remains each repair has one share, whatever is beside it', () => {
   const shares = marginals(diagnosis);
   for (const [key, share] of shares) assert.ok(share <= 1 + 1e-9, `${key} ${share}`);
 });
+
+test('low insulation to ground on a circuit that trips its GFCI is a leak, sound insulation is none', () => {
+  const ground = huntGround(5, 31);
+  const leaks = (megohms: number): number => {
+    const { suspects } = new Hunt(ground).diagnose([
+      {
+        id: 'm',
+        after: 0,
+        finding: { kind: 'insulation', stop: 3, pair: 'hotGround', megohms },
+      },
+    ]);
+    return suspects.filter((s) => s.kind === 'leak').reduce((sum, s) => sum + s.share, 0);
+  };
+  const before = new Hunt(ground).diagnose([]).suspects.filter((s) => s.kind === 'leak');
+  const usual = before.reduce((sum, s) => sum + s.share, 0);
+  assert.ok(leaks(0.02) > 0.5, `${leaks(0.02)}`);
+  assert.ok(leaks(Infinity) < usual / 5, `${leaks(Infinity)} of ${usual}`);
+});

@@ -67,6 +67,8 @@ function blind(finding: Finding): number {
       return 1 / 60 ** 2 / (finding.loaded ? 15 ** 2 : 1);
     case 'ohms':
       return finding.ohms === Infinity ? 0.3 : 0.7 / 14;
+    case 'insulation':
+      return finding.megohms === Infinity ? 0.4 : 0.6 / 14;
     case 'lamps':
       return 1 / 8;
     case 'works':

@@ -3,9 +3,9 @@
  * with its width, so that several readings agree on one figure.
  */
 import { isAt, type Cause } from './causes.ts';
-import { normal, ohmsDensity, SLIPS, slipDensity, SOURCE, UTILITY } from './densities.ts';
+import { insulationDensity, normal, ohmsDensity, SLIPS, slipDensity, SOURCE, UTILITY } from './densities.ts';
 import { breakerShare, elsewhereShare } from './devices.ts';
-import { PAIRS, type Finding } from './evidence.ts';
+import { PAIRS, type DeadPair, type Finding } from './evidence.ts';
 import { FIELD, WIDTH } from './fields.ts';
 import type { CauseKind } from './kinds.ts';
 import { LEGS, type Predictions } from './predictions.ts';
@@ -82,7 +82,9 @@ export class Likelihood {
         ),
       ];
     }
-    if (finding.kind === 'ohms') return this.ohms(finding, c, cells);
+    if (finding.kind === 'ohms') return this.ohms(finding, finding.ohms, c, cells, ohmsDensity);
+    if (finding.kind === 'insulation')
+      return this.ohms(finding, 1e6 * finding.megohms, c, cells, insulationDensity);
     if (finding.kind === 'legs') return this.legs(finding, c, cells);
     const share = this.told(finding, cause, c);
     return Array.from({ length: cells }, () => share);
@@ -146,14 +148,19 @@ export class Likelihood {
     return total;
   }
 
-  private ohms(finding: Finding & { kind: 'ohms' }, c: number, cells: number): number[] {
+  private ohms(
+    { stop, pair }: { stop: number; pair: DeadPair },
+    ohms: number,
+    c: number,
+    cells: number,
+    density: (read: number, told: number) => number,
+  ): number[] {
     const { predictions } = this;
-    const { stop, pair, ohms } = finding;
     const told = (of: number) => predictions.ohms[predictions.ohmsAt(of, stop, pair)]!;
     const own = told(c);
-    if (cells === 1) return [ohmsDensity(ohms, own)];
+    if (cells === 1) return [density(ohms, own)];
     const base = told(0);
-    return JOINT_CELLS.map((x) => ohmsDensity(ohms, base + Math.max(0, own - base) * x));
+    return JOINT_CELLS.map((x) => density(ohms, base + Math.max(0, own - base) * x));
   }
 
   /** What is not volts: seen, heard, told, or done by a device. */
@@ -270,7 +277,7 @@ export class Likelihood {
 }
 
 /** By how much the leg that a load was put on fell, and the other rose. */
-export function movedBy(
+function movedBy(
   free: readonly [number, number],
   loaded: readonly [number, number],
 ): readonly [number, number] {

@@ -185,7 +185,7 @@ export const keepsTripping = (evidence: readonly Evidence[], repairs = 0): boole
   resets(evidence, repairs).some((r) => r.unplugged && r.atOnce);
 
 /** Whether something is fed through a stop. */
-export const goesOn = ({ stops }: Run, stop: number): boolean => stops.some((s) => s.feeder === stop);
+const goesOn = ({ stops }: Run, stop: number): boolean => stops.some((s) => s.feeder === stop);
 
 /** Why a measure is not for now, or null. */
 export function whyNotNow(

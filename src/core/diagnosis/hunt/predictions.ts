@@ -19,6 +19,7 @@ import { resistor } from '#core/network/read.ts';
 import { CLASS_A } from '#core/protection/sensors.ts';
 import { settle } from '#core/protection/settle.ts';
 import { causesOf, type Cause } from './causes.ts';
+import { DEAD_PAIRS, type DeadPair } from './evidence.ts';
 import { ask, nodesOf, put, TEST_OHMS, WIDTH } from './fields.ts';
 import { scenesOf, type Scene } from './scenes.ts';
 
@@ -30,8 +31,6 @@ export interface Ground {
   panel: string;
   leg: 'A' | 'B';
 }
-
-const DEAD_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround'] as const;
 
 /** What opens by itself under a cause with nothing plugged in, and with everything. */
 export interface Opens {
@@ -324,7 +323,7 @@ export class Predictions {
   }
 
   /** Position in `ohms`. */
-  ohmsAt(cause: number, stop: number, pair: (typeof DEAD_PAIRS)[number]): number {
+  ohmsAt(cause: number, stop: number, pair: DeadPair): number {
     return (cause * this.wiring.terminals.length + stop) * DEAD_PAIRS.length + DEAD_PAIRS.indexOf(pair);
   }
 

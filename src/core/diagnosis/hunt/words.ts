@@ -177,6 +177,8 @@ export function findingWords(finding: Finding, run: Run): string {
       return `${at}: ${finding.does}`;
     case 'ohms':
       return `${at}: ${PAIR_WORDS[finding.pair]} ${finding.ohms === Infinity ? 'over' : `${finding.ohms} Ω`}`;
+    case 'insulation':
+      return `${at}: insulation ${PAIR_WORDS[finding.pair]} ${finding.megohms === Infinity ? 'over' : `${finding.megohms} MΩ`}`;
     case 'opened':
       return `${at} opened: ${finding.found.length === 0 ? 'all tight' : finding.found.map((k) => KINDS[k].name).join(', ')}`;
     case 'parted':

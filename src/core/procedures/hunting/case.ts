@@ -5,11 +5,13 @@ import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#cor
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
 import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
 import { rows } from '#core/job/document.ts';
+import { measurementsOf } from '#core/records/measuring.ts';
 import { pastReadings } from '#core/records/proof.ts';
 import type { Circuit, Entry, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';
 import type { Run } from '#core/circuits/run.ts';
 import type { Context } from '../step.ts';
+import { findingsOf } from './measurements.ts';
 import { isKind, orderOf, type Order } from './orders.ts';
 
 export interface HuntCase {
@@ -251,13 +253,21 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
   const readings = rows(c.document.readings)
     .filter((r) => r.at >= since && !times.has(r.at) && !past.has(r.id) && stopOf(r.boxId) >= 0)
     .map((r) => ({ at: r.at, id: r.id, findings: ofReading(r, stopOf(r.boxId)), entry: null }));
+  const measurements = measurementsOf(c.document)
+    .filter(({ measurement: m, struck }) => !struck && m.at >= since && stopOf(m.boxId) >= 0)
+    .map(({ measurement: m }) => ({
+      at: m.at,
+      id: m.id,
+      findings: findingsOf(m, stopOf(m.boxId)),
+      entry: null,
+    }));
   const answers = c.log.entries.map((entry) => ({
     at: entry.at,
     id: entry.id,
     findings: foundBy(entry),
     entry,
   }));
-  const all = [...readings, ...answers].sort((x, y) => x.at.localeCompare(y.at));
+  const all = [...readings, ...measurements, ...answers].sort((x, y) => x.at.localeCompare(y.at));
   for (const { id, findings, entry } of all) {
     findings.forEach((finding, k) =>
       evidence.push({ id: k === 0 ? id : `${id} ${k}`, after: mended.length, finding }),

@@ -2,6 +2,7 @@
  * The steps of a hunt: what is asked next stands in the log as it was advised, so that the steps follow from the log alone
  * and a reload, a step back or another phone goes on where it was.
  */
+import type { Run } from '#core/circuits/run.ts';
 import type { Command } from '#core/job/commands.ts';
 import { newId, PLAIN_READING, rows } from '#core/job/document.ts';
 import type { Box, Circuit, FaultRecord, Reading } from '#core/job/schema.ts';
@@ -380,73 +381,89 @@ export const strikeFault = (fault: FaultRecord, { by, at }: Signed): Command => 
   rows: [{ ...fault, id: newId('fault'), by, at, strikes: fault.id }],
 });
 
-/** What failed, where, how it was seen and mended: on record for this house and for the next one. */
+/** What failed, where, how it was seen and mended: on record for this house and for the next one, one for each repair. */
 function faultStep(c: Context, circuit: Circuit, hunt: HuntCase): Step {
   const { mended, evidence, ground } = hunt;
   const { run } = ground;
-  const held = c.log.entries.findLast((e) => e.step.startsWith(KEYS.retest));
-  const key = mended.at(-1) ?? null;
-  if (key === null)
+  if (mended.length === 0)
     return work('fault', 'On record', 'What was not found is written down too.', [['Nothing was mended.']]);
-  const { kind, place } = causeOfKey(key);
-  const stop = 'stop' in place ? run.stops[place.stop]! : null;
   const lines = [...new Set(evidence.map(({ finding }) => findingWords(finding, run)))];
+  const { place } = causeOfKey(mended.at(-1)!);
   return figures(
     'fault',
-    'The fault, on record',
+    mended.length > 1 ? `The ${mended.length} faults, on record` : 'The fault, on record',
     'The next one here reads what failed, how it showed, and how long it was tested.',
     [{ name: 'minutes', label: 'Tested with the load for', unit: 'min', min: 0, max: 1e4, optional: true }],
     {
       text: mended.map((k) => keyWords(k, run)).join('; '),
       working: lines.map((text) => ({ text })),
       noteLabel: 'Parts used',
-      pictures: stop?.box ?? true,
-      effects: ({ figures: given, note }, { by, at }) => {
-        const own = rows(c.document.readings).filter((r) => run.stops.some((s) => s.box.id === r.boxId));
-        const mendedAt = c.log.entries.findLast((e) => e.step.startsWith(KEYS.repair))?.at ?? at;
-        const ids = (list: readonly Reading[], most: number) => list.map((r) => r.id).slice(-most);
-        const topology = new Topology(run);
-        const below = new Set(
-          run.stops.flatMap(({ box }, i) =>
-            'stop' in place && !topology.feeds(place.stop, i) ? [] : [box.id],
-          ),
+      pictures: 'stop' in place ? run.stops[place.stop]!.box : true,
+      effects: ({ figures: given, note }, signed) => {
+        const repairs = c.log.entries.filter(
+          (e) => e.step.startsWith(KEYS.repair) && e.picks.includes('mended'),
         );
-        const [earlier, later] = [own.filter((r) => r.at <= mendedAt), own.filter((r) => r.at > mendedAt)];
-        const fault: FaultRecord = {
-          id: newId('fault'),
-          callId: c.call.id,
-          circuitId: circuit.id,
-          boxId: stop?.box.id ?? null,
-          place: place.at === 'nowhere' ? 'plugged' : place.at,
-          cause: kind,
-          at,
-          by,
-          found: keyWords(key, run).slice(0, 400),
+        const list = mended.map((key, k) => ({
+          ...recordOf(c, circuit, run, key, repairs[k]?.at ?? signed.at),
+          ...signed,
           evidence: lines.join('\n').slice(0, 4000),
-          fix: KINDS[kind].repair.slice(0, 400),
           parts: note.trim().slice(0, 400),
-          before: ids(
-            earlier.filter((r) => r.at >= c.call.opened),
-            50,
-          ),
-          after: ids(later, 50),
-          // What was read of the mended part before is no longer so.
-          voids: ids(
-            earlier.filter((r) => below.has(r.boxId)),
-            200,
-          ),
-          retest: held?.picks.includes('held') ? 'held' : 'not yet',
           minutes: given.find((f) => f.name === 'minutes')?.value ?? null,
-          age: stop?.box.found?.deviceAge ?? null,
-          makeUp: stop
-            ? [stop.box.device.kind, stop.joining, circuit.material, ...(stop.box.found?.signs ?? [])]
-                .join(', ')
-                .slice(0, 160)
-            : circuit.material,
-          strikes: null,
-        };
-        return [{ type: 'put', table: 'faults', rows: [fault] }];
+        }));
+        return [{ type: 'put', table: 'faults', rows: list }];
       },
     },
   );
+}
+
+/** What is known of a repair without being asked. @param mendedAt UTC time */
+function recordOf(
+  c: Context,
+  circuit: Circuit,
+  run: Run,
+  key: string,
+  mendedAt: string,
+): Omit<FaultRecord, 'at' | 'by' | 'evidence' | 'parts' | 'minutes'> {
+  const { kind, place } = causeOfKey(key);
+  const stop = 'stop' in place ? run.stops[place.stop]! : null;
+  const held = c.log.entries.findLast((e) => e.step.startsWith(KEYS.retest));
+  const own = rows(c.document.readings).filter((r) => run.stops.some((s) => s.box.id === r.boxId));
+  const [earlier, later] = [own.filter((r) => r.at <= mendedAt), own.filter((r) => r.at > mendedAt)];
+  const ids = (list: readonly Reading[], most: number) => list.map((r) => r.id).slice(-most);
+  const topology = new Topology(run);
+  // What was read of the mended part before is no longer so; an appliance changes nothing of the wiring.
+  const altered = new Set(
+    run.stops.flatMap(({ box }, i) =>
+      place.at === 'plugged' || place.at === 'nowhere' || ('stop' in place && !topology.feeds(place.stop, i))
+        ? []
+        : [box.id],
+    ),
+  );
+  return {
+    id: newId('fault'),
+    callId: c.call.id,
+    circuitId: circuit.id,
+    boxId: stop?.box.id ?? null,
+    place: place.at === 'nowhere' ? 'plugged' : place.at,
+    cause: kind,
+    found: keyWords(key, run).slice(0, 400),
+    fix: KINDS[kind].repair.slice(0, 400),
+    before: ids(
+      earlier.filter((r) => r.at >= c.call.opened),
+      50,
+    ),
+    after: ids(later, 50),
+    voids: ids(
+      earlier.filter((r) => altered.has(r.boxId)),
+      200,
+    ),
+    retest: held?.picks.includes('held') ? 'held' : 'not yet',
+    age: stop?.box.found?.deviceAge ?? null,
+    makeUp: stop
+      ? [stop.box.device.kind, stop.joining, circuit.material, ...(stop.box.found?.signs ?? [])]
+          .join(', ')
+          .slice(0, 160)
+      : circuit.material,
+    strikes: null,
+  };
 }

@@ -5,11 +5,7 @@ import { hunting } from '../hunting/prelude.ts';
 import { amps, ask, look, measure, optional, volts, when, work, type Line, type Procedure } from '../step.ts';
 
 const minutes = (seconds: number): string =>
-  !Number.isFinite(seconds)
-    ? 'not at all'
-    : seconds < 90
-      ? `${Math.round(seconds)} s`
-      : `${Math.round(seconds / 60)} min`;
+  seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
 
 export const tripsLate: Procedure = {
   id: 'trips-late',
@@ -168,7 +164,11 @@ function verdictLines(measured: number, rating: number, after: number | null): L
       text:
         measured <= rating
           ? 'By its curve it holds for good.'
-          : `By its curve it goes between ${minutes(least)} and ${minutes(most)}.`,
+          : Number.isFinite(most)
+            ? `By its curve it goes between ${minutes(least)} and ${minutes(most)}.`
+            : Number.isFinite(least)
+              ? `By its curve it may go after ${minutes(least)}, or hold.`
+              : 'By its curve it holds for good.',
       ...(after === null ? {} : { because: `It went after ${after} min.` }),
     },
   ];

@@ -22,7 +22,8 @@
       <li>
         <strong>{fault.found}</strong>
         <p>
-          {fault.fix}{#if fault.parts}; parts: {fault.parts}{/if}
+          {fault.fix}{#if fault.parts}
+            Parts: {fault.parts}.{/if}
         </p>
         <p>
           {fault.retest === 'held'
