@@ -164,12 +164,15 @@ export interface Situation {
   blocked: ReadonlySet<number>;
   /** What was said of no use, by its key. */
   declined: ReadonlySet<string>;
+  /** After a repair somebody leaves the outlets that were not read since as they are. */
+  unread: boolean;
 }
 export const USUAL_SITUATION: Situation = {
   qualified: true,
   tools: new Set(TOOLS),
   blocked: new Set(),
   declined: new Set(),
+  unread: false,
 };
 
 /** What the breaker did when it was closed, since the last repair. */

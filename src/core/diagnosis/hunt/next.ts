@@ -124,7 +124,7 @@ export function nextOf(
   const asks = open.find((o) => confirming.has(measureKey(o.measure)));
   if (held && held.share >= SURE && !asks && !closes) return { do: 'repair', ...held };
   // After a repair every outlet is loaded once: a second fault shows there.
-  const again = mended.length > 0 ? retests(hunt.ground.run) : new Set<string>();
+  const again = mended.length > 0 && !situation.unread ? retests(hunt.ground.run) : new Set<string>();
   const retest = open.find((o) => again.has(measureKey(o.measure)));
   if (mended.length > 0 && sound >= MENDED && !retest) return { do: 'done' };
   const p = weighed.map((w) => w.share);

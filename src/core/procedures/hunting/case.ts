@@ -239,6 +239,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
   const stopOf = (boxId: string) => run.stops.findIndex((s) => s.box.id === boxId);
   const own = ownStop(c, run);
   const declined = new Set<string>();
+  let unread = false;
   const mended: string[] = [];
   const evidence: Evidence[] = [];
   const since = c.log.pick(KEYS.since) ?? new Date(Date.parse(c.call.opened) - BEFORE).toISOString();
@@ -272,6 +273,11 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     findings.forEach((finding, k) =>
       evidence.push({ id: k === 0 ? id : `${id} ${k}`, after: mended.length, finding }),
     );
+    const found = entry && after(entry.step, KEYS.find);
+    if (found !== null && entry!.picks.includes('cannot') && mended.length > 0) {
+      const order = orderAt(found);
+      unread ||= order?.do === 'measure' && order.measure.kind === 'volts' && order.measure.amps > 0;
+    }
     const n = entry && after(entry.step, KEYS.repair);
     if (n !== null && entry!.picks.includes('mended')) {
       const order = orderAt(n);
@@ -291,6 +297,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
       tools,
       blocked: new Set(),
       declined,
+      unread,
     },
   };
 

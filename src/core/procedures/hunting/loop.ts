@@ -121,7 +121,8 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
         ],
         {
           ...more,
-          cannot: SKIP[1],
+          // After a repair every outlet is asked for in turn.
+          cannot: hunt.mended.length > 0 && measure.amps > 0 ? 'Leave this and the rest unread' : SKIP[1],
           effects: (answer, signed) => readingOf(c, box!, measure.amps, answer, signed),
         },
       );
