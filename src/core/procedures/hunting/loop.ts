@@ -150,7 +150,7 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
           ['later', 'It goes after minutes'],
           SKIP,
         ],
-        { text: how, caution },
+        more,
       );
     case 'device':
       return ask(
