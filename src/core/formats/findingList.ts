@@ -208,14 +208,14 @@ function findingOf(row: Row & { kind: FindingKind }, stopOf: (key: string) => nu
         kind: 'ohms',
         stop: stopOf('at'),
         pair: value('pair', 'hotNeutral'),
-        ohms: (row.ohms as number | null) ?? Infinity,
+        ohms: value<number | null>('ohms', null) ?? Infinity,
       };
     case 'insulation':
       return {
         kind: 'insulation',
         stop: stopOf('at'),
         pair: value('pair', 'hotNeutral'),
-        megohms: (row.megohms as number | null) ?? Infinity,
+        megohms: value<number | null>('megohms', null) ?? Infinity,
       };
     case 'work':
       return { kind: 'work', stop: row.at === undefined ? null : stopOf('at') };

@@ -137,6 +137,13 @@ export const NOTHING_FOUND: NonNullable<Box['found']> = {
   deviceAge: null,
 };
 
+/** The row that takes another back: both stay on record. @param kind of its id @param signed who takes it back, and when (UTC) */
+export const struckBy = <T extends { id: string; strikes: string | null }>(
+  row: T,
+  kind: string,
+  signed: { by: string; at: string },
+): T => ({ ...row, ...signed, id: newId(kind), strikes: row.id });
+
 /** Rows that stand, oldest first: those that strike another, and those that were struck, are left out. */
 export function standingRows<T extends { id: string; at: string; strikes: string | null }>(
   table: Readonly<Record<string, T>>,

@@ -3,7 +3,7 @@
  * a reload. The engine, and no procedure, brings in proof of dead before hands go in, and power before what is tested live.
  */
 import type { Command } from '#core/job/commands.ts';
-import { circuitOf, newId, rows } from '#core/job/document.ts';
+import { circuitOf, newId, rows, struckBy } from '#core/job/document.ts';
 import { isAppendOnly, type Call, type Entry } from '#core/job/schema.ts';
 import { circuitsIn } from '#core/records/points.ts';
 import { circuitState, validProof, whyUnproved } from '#core/records/proof.ts';
@@ -229,15 +229,12 @@ export const strikeCommands = (entry: Entry, signed: Signed): Command[] => [
     table: 'entries',
     rows: [
       {
-        ...entry,
+        ...struckBy(entry, 'entry', signed),
         ...NO_ANSWER,
         picks: [],
         figures: [],
         said: 'taken back',
         inside: null,
-        ...signed,
-        id: newId('entry'),
-        strikes: entry.id,
       },
     ],
   },

@@ -1,12 +1,13 @@
 /** A drawing with what it predicts, and findings as they are there. */
-import { besideMended } from './beside.ts';
 import type { CausePlace } from './causes.ts';
+import { logOf } from './densities.ts';
 import type { Drawing } from './drawings.ts';
 import type { Evidence, Finding } from './evidence.ts';
 import { Likelihood } from './likelihood.ts';
 import { Outcomes } from './outcomes.ts';
 import { Predictions } from './predictions.ts';
 import { logPriors, type Priors } from './priors.ts';
+import { besideMended } from './together.ts';
 
 /** One hypothesis with its weight. */
 export interface Hypothesis {
@@ -57,22 +58,19 @@ export class Branch {
     const logs = new Float64Array(this.cells);
     const here = this.here(finding);
     this.predictions.causes.forEach((_, c) => {
-      this.likelihood
-        .of(here, c)
-        .forEach((p, k) => (logs[this.first[c]! + k] = Math.log(Math.max(p, 1e-30))));
+      this.likelihood.of(here, c).forEach((p, k) => (logs[this.first[c]! + k] = logOf(p)));
     });
     this.judged.set(id, logs);
     return logs;
   }
 
-  /** Logarithms by cell, of what was seen before a cause was mended, by that cause’s cell. */
-  beside(evidence: Evidence, mended: number): Float64Array {
-    const key = `${evidence.id} before ${mended}`;
-    const known = this.judged.get(key);
-    if (known) return known;
-    const logs = besideMended(this, evidence, mended);
-    this.judged.set(key, logs);
-    return logs;
+  /** Logarithms by cell of each thing that was seen before a cause was mended, by that cause’s cell. */
+  beside(seen: readonly Evidence[], mended: number): Float64Array[] {
+    const keyOf = ({ id }: Evidence) => `${id} before ${mended}`;
+    const fresh = seen.filter((e) => !this.judged.has(keyOf(e)));
+    // All at once: the network with both causes in it is read once for all outlets.
+    besideMended(this, fresh, mended).forEach((logs, k) => this.judged.set(keyOf(fresh[k]!), logs));
+    return seen.map((e) => this.judged.get(keyOf(e))!);
   }
 
   /** A place as drawn. */

@@ -16,6 +16,8 @@ const NEUTRAL = { volts: 0.06, share: 0.14, elsewhere: 1.4, often: 0.3 } as cons
 const ROOT_TWO_PI = Math.sqrt(2 * Math.PI);
 export const normal = (x: number, mean: number, sigma: number): number =>
   Math.exp(-0.5 * ((x - mean) / sigma) ** 2) / (sigma * ROOT_TWO_PI);
+/** Logarithm of a share; what cannot be is only very unlikely. */
+export const logOf = (share: number): number => Math.log(Math.max(share, 1e-30));
 /** Pairs of slots, and the lead of a proven ground. */
 const SHEET = 6;
 const sigmoid = (x: number): number => 1 / (1 + Math.exp(-x));

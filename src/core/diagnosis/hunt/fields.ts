@@ -32,6 +32,28 @@ export const WIDTH = FIELDS.length + PAIRS.length;
 export const FLOATS = 5e4;
 
 /**
+ * Volts from the third of three terminals of a network to one of two that a current flows between.
+ * @param volts without that current
+ * @param near ohms between the two
+ * @param far ohms of the third to the one that the volts are read to, and `across` to the other
+ */
+export const thirdTerminal = (
+  volts: number,
+  amps: number,
+  near: number,
+  far: number,
+  across: number,
+): number => Math.abs(volts + (amps * (near + far - across)) / 2);
+
+/** Volts with a joint of so many ohms, from those of none, of one ohm, and of one that is parted: a Möbius function of its ohms. */
+export function joint(none: number, one: number, parted: number, ohms: number): number {
+  const bend = (none - one) / (one - parted);
+  if (Math.abs(none - one) < 1e-6 || !Number.isFinite(bend)) return none;
+  if (bend <= 0) return none + (one - none) * Math.min(ohms, 3);
+  return (none + parted * bend * ohms) / (1 + bend * ohms);
+}
+
+/**
  * Volts between a pair of slots with a load between hot and neutral there. Hot, neutral and ground are three terminals of a
  * network: what a current between two of them does to the third follows from the ohms between each pair.
  * @param row volts and ohms of the fields there, without the load
@@ -49,9 +71,9 @@ export function underLoad(row: ArrayLike<number>, pair: Pair, amps: number): num
     case 'hotNeutral':
       return Math.abs(flows) * (120 / amps);
     case 'hotGround':
-      return loose ? hotGround : Math.abs(hotGround - (flows * (hn + hg - ng)) / 2);
+      return loose ? hotGround : thirdTerminal(hotGround, -flows, hn, hg, ng);
     case 'neutralGround':
-      return loose ? neutralGround : Math.abs(neutralGround + (flows * (hn + ng - hg)) / 2);
+      return loose ? neutralGround : thirdTerminal(neutralGround, flows, hn, ng, hg);
     case 'hotHot':
       return row[FIELD.high + 3]!;
   }

@@ -10,10 +10,9 @@ import { actualBoxes } from '#core/boxes/planned.ts';
 import type { Evidence, Finding } from './evidence.ts';
 import { Hunt } from './hunt.ts';
 import { KINDS } from './kinds.ts';
-import { joint } from './likelihood.ts';
 import { MEASURE_FACTS, USUAL_SITUATION, keepsTripping, measureKey } from './measures.ts';
 import { marginals, nextOf, warningsOf } from './next.ts';
-import { FIELD, FLOATS, underLoad, WIDTH } from './fields.ts';
+import { FIELD, FLOATS, joint, underLoad, WIDTH } from './fields.ts';
 import { Predictions } from './predictions.ts';
 import {
   complaintOf,

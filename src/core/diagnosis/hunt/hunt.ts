@@ -11,6 +11,7 @@ import { KINDS, type CauseKind, type Danger } from './kinds.ts';
 import { JOINT_CELLS } from './likelihood.ts';
 import type { Ground, Touched } from './predictions.ts';
 import { USUAL_PRIORS, type Priors } from './priors.ts';
+import { stronger } from './together.ts';
 
 /** A cause, or two at once, with its share; places are stops as drawn. */
 export interface Suspect {
@@ -183,22 +184,23 @@ export class Hunt {
               (mended.includes(this.keyOf(branch, cause)) ? Math.log(0.3) : 0);
       for (let k = 0; k < count; k++) logs[first[c]! + k] = before + prior - Math.log(count);
     });
+    const add = (told: Float64Array) => {
+      for (let i = 0; i < cells; i++) logs[i]! += told[i]!;
+    };
+    const last = fixed.at(-1);
+    if (last !== undefined) {
+      const seen = evidence.filter((e) => e.after === mended.length - 1);
+      branch.beside(seen, last).forEach(add);
+    }
     for (const e of evidence) {
       const told = branch.of(e);
       const repairs = fixed.slice(e.after);
-      if (repairs.length < 2) {
-        const seen = repairs.length === 0 ? told : branch.beside(e, repairs[0]!);
-        for (let i = 0; i < cells; i++) logs[i]! += seen[i]!;
-        continue;
-      }
+      if (repairs.length === 0) add(told);
+      if (repairs.length < 2) continue;
       // It was seen with what was mended since: whichever of the two changes more of what sound wiring shows.
       const sound = told[0]!;
-      const then = repairs.map((r) => told[r]!);
-      const most = then.reduce((m, x) => (Math.abs(x - sound) > Math.abs(m - sound) ? x : m), sound);
-      for (let i = 0; i < cells; i++) {
-        const own = told[i]!;
-        logs[i]! += Math.abs(own - sound) > Math.abs(most - sound) ? own : most;
-      }
+      const most = repairs.reduce((m, r) => stronger(m, told[r]!, sound), sound);
+      add(told.map((own) => stronger(most, own, sound)));
     }
     return causes.map((_, c) => {
       const own = logs.subarray(first[c]!, first[c + 1]!);

@@ -6,7 +6,7 @@ import { isAt, type Cause } from './causes.ts';
 import { insulationDensity, normal, ohmsDensity, SLIPS, slipDensity, SOURCE, UTILITY } from './densities.ts';
 import { breakerShare, elsewhereShare } from './devices.ts';
 import { PAIRS, type DeadPair, type Finding } from './evidence.ts';
-import { FIELD, WIDTH } from './fields.ts';
+import { FIELD, joint, WIDTH } from './fields.ts';
 import type { CauseKind } from './kinds.ts';
 import { LEGS, type Predictions } from './predictions.ts';
 import { isElectrical, rowOf, shareOf, type Electrical, type Row } from './slots.ts';
@@ -247,10 +247,7 @@ export class Likelihood {
       let total = 0;
       predictions.scenes.forEach(({ share }, scene) => {
         const table = predictions.legs[scene]!;
-        const told = (of: number) =>
-          parted === null
-            ? table[LEGS * c + of]!
-            : joint(table[of]!, table[LEGS * c + of]!, table[LEGS * parted + of]!, ohms!);
+        const told = (figure: number) => predictions.fitted(c, ohms, (of) => table[LEGS * of + figure]!);
         const [x, y] = [told(0), told(1)];
         // What one leg loses at a poor neutral the other gains: their sum is the source’s, their difference wanders.
         let fits = 0;
@@ -283,12 +280,4 @@ function movedBy(
 ): readonly [number, number] {
   const [a, b] = [free[0] - loaded[0], free[1] - loaded[1]];
   return a >= b ? [a, -b] : [b, -a];
-}
-
-/** Volts with a joint of so many ohms, from those of none, of one ohm, and of one that is parted: a Möbius function of its ohms. */
-export function joint(none: number, one: number, parted: number, ohms: number): number {
-  const bend = (none - one) / (one - parted);
-  if (Math.abs(none - one) < 1e-6 || !Number.isFinite(bend)) return none;
-  if (bend <= 0) return none + (one - none) * Math.min(ohms, 3);
-  return (none + parted * bend * ohms) / (1 + bend * ohms);
 }

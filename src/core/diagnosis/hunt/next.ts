@@ -8,7 +8,7 @@ import type { Evidence } from './evidence.ts';
 import { costOf, measureKey, measuresOf, whyNotNow, type Measure, type Situation } from './measures.ts';
 import type { Shares } from './outcomes.ts';
 import { closesAgain, confirms, mustAsk, repeats, retests, tradeAsks } from './asking.ts';
-import { choose, endsOf, split, sumOf, type Weighed } from './toGo.ts';
+import { choose, endsOf, split, sumOf, type Option, type Weighed } from './toGo.ts';
 
 /** An answer that a measure may give, and what it would leave. */
 interface Answer {
@@ -164,10 +164,8 @@ export function nextOf(
 }
 
 /** A measure that may be asked for, with what it would show under each hypothesis. */
-interface Open {
+interface Open extends Option {
   measure: Measure;
-  cost: number;
-  table: readonly Shares[];
 }
 
 export function openMeasures(

@@ -3,7 +3,7 @@ import { worksShare } from './densities.ts';
 import { PAIRS, type Finding } from './evidence.ts';
 import type { Hypothesis } from './branch.ts';
 import { isAt } from './causes.ts';
-import { joint, type Likelihood } from './likelihood.ts';
+import type { Likelihood } from './likelihood.ts';
 import type { Measure } from './measures.ts';
 import { FIELD } from './fields.ts';
 import { LEGS, type Predictions } from './predictions.ts';
@@ -81,14 +81,7 @@ export class Outcomes {
     const stop = 'stop' in measure ? (measure.stop < 0 ? -1 : stopOf[measure.stop]!) : -1;
     const read = (scene: number, field: number): number => {
       if (predictions.isOff(c, stop, scene > 0)) return 0;
-      const own = predictions.at(scene, c, stop, field);
-      if (cause.parted === null) return own;
-      return joint(
-        predictions.at(scene, 0, stop, field),
-        own,
-        predictions.at(scene, cause.parted, stop, field),
-        ohms ?? 2,
-      );
+      return predictions.fitted(c, ohms, (of) => predictions.at(scene, of, stop, field));
     };
     const share = (finding: Finding): number => {
       const all = this.likelihood.of(finding, c);
@@ -175,11 +168,9 @@ export class Outcomes {
       case 'legs':
         predictions.scenes.forEach(({ share: part }, scene) => {
           const table = predictions.legs[scene]!;
-          const [x, y, , rises] = [0, 1, 2, 3].map((of) => {
-            const own = table[LEGS * c + of]!;
-            if (cause.parted === null) return own;
-            return joint(table[of]!, own, table[LEGS * cause.parted + of]!, ohms ?? 2);
-          }) as [number, number, number, number];
+          const [x, y, , rises] = [0, 1, 2, 3].map((figure) =>
+            predictions.fitted(c, ohms, (of) => table[LEGS * of + figure]!),
+          ) as [number, number, number, number];
           if (cause.kind === 'utility') return add(shares, 'both off alike', part);
           if (Math.min(x, y) < 60) return add(shares, 'one dead', part);
           for (const [k, p] of blurred(Math.abs(x - y), 1.2, [7]))

@@ -2,11 +2,10 @@
 import type { Branch, Hypothesis } from './branch.ts';
 import { placeKey } from './causes.ts';
 import type { Evidence } from './evidence.ts';
-import type { CauseKind } from './kinds.ts';
 import { JOINT_CELLS } from './likelihood.ts';
 import { WIDTH } from './fields.ts';
 import type { PairsAt } from './predictions.ts';
-import { isElectrical } from './slots.ts';
+import { bothOf, electricalOf, stronger } from './together.ts';
 import { traitsOf } from './traits.ts';
 
 /** How often a house has a second fault on the circuit, and how much oftener beside the first. */
@@ -20,9 +19,6 @@ const FITTED = 24;
 const ROUNDS = 2;
 /** Pairs that are so much less likely than the best single one are not looked at, natural logarithm. */
 const HOPELESS = 18;
-/** What lies before the panel is mended by itself first: no pair is made of it. */
-const SUPPLY: ReadonlySet<CauseKind> = new Set(['service-neutral', 'feeder-neutral', 'lost-leg']);
-
 /** @param b position of the branch */
 export function pairsOf(
   branch: Branch,
@@ -30,8 +26,8 @@ export function pairsOf(
   singles: readonly Hypothesis[],
   evidence: readonly Evidence[],
 ): Hypothesis[] {
-  const { predictions, likelihood, first, priors } = branch;
-  const { causes, opens } = predictions;
+  const { predictions, first, priors } = branch;
+  const { causes } = predictions;
   const told = evidence.map((e) => branch.of(e));
   const sound = told.map((of) => of[0]!);
   // A poor joint has one figure for all findings: at first the one that explains most of them.
@@ -49,43 +45,27 @@ export function pairsOf(
     .map((cause, c) => ({
       c,
       gain: priors[c]! + told.reduce((sum, _, k) => sum + Math.max(0, best(c, k) - sound[k]!), 0),
-      counts: cause.faults.length > 0 && !SUPPLY.has(cause.kind),
+      // What lies before the panel is mended by itself first: no pair is made of it.
+      counts: cause.faults.length > 0 && !traitsOf(cause.kind).supply,
     }))
     .filter((g) => g.counts)
     .sort((x, y) => y.gain - x.gain);
   const leading = Math.max(...singles.map((s) => s.log));
   const [tops, seconds] = [gains.slice(0, FIRSTS), gains.slice(0, SECONDS)];
-  const electrical = evidence.flatMap((e, k) => {
-    const finding = branch.here(e.finding);
-    return isElectrical(finding) ? [{ k, finding }] : [];
-  });
-  const stops = [...new Set(electrical.map((e) => e.finding.stop))];
+  const { electrical, stops } = electricalOf(branch, evidence);
   const reader: PairsAt | null =
     stops.length === 0
       ? null
       : predictions.pairsAt(stops, [...new Set([...tops, ...seconds].map((g) => g.c))]);
   for (const { c } of seconds) reader?.vary(c, JOINT_CELLS[cell[c]! - first[c]!]!);
   const out = predictions.scenes.map(() => new Float32Array(stops.length * WIDTH));
-  const rows = electrical.map(({ finding }) => stops.indexOf(finding.stop) * WIDTH);
   const before = Math.log(branch.drawing.share);
-  const combined = (k: number, x: number, y: number) => {
-    const [p, q] = [best(x, k), best(y, k)];
-    return Math.abs(p - sound[k]!) >= Math.abs(q - sound[k]!) ? p : q;
-  };
-  const trips = (c: number) => opens[c]!.device !== null;
+  const combined = (k: number, x: number, y: number) => stronger(best(x, k), best(y, k), sound[k]!);
   /** What follows from the network, worked out with both in it; null where the two cannot be at once. */
   const exact = (x: number, y: number): number | null => {
     if (!reader || !reader.read(x, y, out)) return null;
-    const traits = traitsOf(causes[x]!.kind, causes[y]!.kind);
-    const opening = trips(x) ? x : y;
-    const open = reader.opensAtOnce();
-    let sum = 0;
-    for (let i = 0; i < electrical.length; i++) {
-      const { k, finding } = electrical[i]!;
-      const share = likelihood.electrical(finding, out, rows[i]!, traits, opening, open);
-      sum += Math.log(Math.max(share, 1e-30)) - combined(k, x, y);
-    }
-    return sum;
+    const both = bothOf(branch, [x, y], reader, out);
+    return electrical.reduce((sum, { k, finding, at }) => sum + both(finding, at) - combined(k, x, y), 0);
   };
   const done = new Set<number>();
   const list: (Hypothesis & { rough: number; second: number })[] = [];

@@ -20,7 +20,7 @@ import { CLASS_A } from '#core/protection/sensors.ts';
 import { settle } from '#core/protection/settle.ts';
 import { causesOf, type Cause } from './causes.ts';
 import { DEAD_PAIRS, type DeadPair } from './evidence.ts';
-import { ask, nodesOf, put, TEST_OHMS, WIDTH } from './fields.ts';
+import { ask, joint, nodesOf, put, TEST_OHMS, thirdTerminal, WIDTH } from './fields.ts';
 import { scenesOf, type Scene } from './scenes.ts';
 
 /** A circuit in its house: where a hunt is. */
@@ -156,6 +156,9 @@ function contactAmps(volts: Float64Array, from: number, to = volts.length): numb
   return most;
 }
 
+/** Ohms of a poor joint that nothing is known of. */
+const USUAL_OHMS = 2;
+
 /** Figures of the legs of each cause. */
 export const LEGS = 4;
 
@@ -170,7 +173,7 @@ function shifted(
   [near, far, across]: readonly [number, number, number],
 ): [number, number] {
   const amps = own / (near + TEST_OHMS);
-  return [own - amps * TEST_OHMS, Math.abs(other + (amps * (near + far - across)) / 2) - other];
+  return [own - amps * TEST_OHMS, thirdTerminal(other, amps, near, far, across) - other];
 }
 
 export class Predictions {
@@ -292,6 +295,17 @@ export class Predictions {
   /** Where the fields of a cause at a stop begin, in every scene’s volts. */
   rowAt(cause: number, stop: number): number {
     return (cause * this.wiring.terminals.length + stop) * WIDTH;
+  }
+
+  /**
+   * A figure under a cause; of a poor joint with so many ohms, from sound, one ohm, and parted.
+   * @param ohms not asked for of any other cause
+   * @param figure under a cause as it was worked out
+   */
+  fitted(cause: number, ohms: number | null, figure: (cause: number) => number): number {
+    const { parted } = this.causes[cause]!;
+    const own = figure(cause);
+    return parted === null ? own : joint(figure(0), own, figure(parted), ohms ?? USUAL_OHMS);
   }
 
   /** Volts of a cause at a stop in a scene. */

@@ -57,6 +57,8 @@ const OHMS_PER_INCH = { '14': 2.52 / 12000, '12': 1.59 / 12000, '10': 1 / 12000 
 >;
 const GOOD = 0.002;
 const APART = 1e10;
+/** Ohms of what is not there until it is altered. */
+const ABSENT = 1e13;
 
 const PLAIN_HOUSE: Ground['house'] = {
   service: { A: 0.01, B: 0.01, neutral: 0.01, earth: 2 },
@@ -427,9 +429,12 @@ function acrossEach(
   state: State,
   across: readonly { a: string; b: string; ohms: number }[],
 ): number[] {
-  const added = [...state.added, ...across.map(({ a, b }, k) => `rx${k} ${a} ${b} 1e13`)];
+  const added = [...state.added, ...across.map(({ a, b }, k) => `rx${k} ${a} ${b} ${ABSENT}`)];
   const nodes = [...new Set(across.flatMap(({ a, b }) => [a, b]))];
-  const alters = across.map(({ ohms }, k) => [...(k > 0 ? [`rx${k - 1} = 1e13`] : []), `rx${k} = ${ohms}`]);
+  const alters = across.map(({ ohms }, k) => [
+    ...(k > 0 ? [`rx${k - 1} = ${ABSENT}`] : []),
+    `rx${k} = ${ohms}`,
+  ]);
   return solveEach(truth, { ...state, added }, nodes, alters).map((volts, k) =>
     apart(volts, across[k]!.a, across[k]!.b),
   );
@@ -708,7 +713,7 @@ export function perform(truth: Truth, measure: Measure): Finding {
     }
     case 'legs': {
       const moment = momentOf(truth);
-      const load = [`rload pa pn ${1e13}`];
+      const load = [`rload pa pn ${ABSENT}`];
       const [free, busy] = solveEach(
         truth,
         { ...moment, added: load },

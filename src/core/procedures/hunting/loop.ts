@@ -4,7 +4,7 @@
  */
 import type { Run } from '#core/circuits/run.ts';
 import type { Command } from '#core/job/commands.ts';
-import { newId, PLAIN_READING, rows } from '#core/job/document.ts';
+import { newId, PLAIN_READING, rows, struckBy } from '#core/job/document.ts';
 import type { Box, Circuit, FaultRecord, Reading } from '#core/job/schema.ts';
 import { KINDS } from '#core/diagnosis/hunt/kinds.ts';
 import { MEASURE_FACTS, whyNotNow, type Measure } from '#core/diagnosis/hunt/measures.ts';
@@ -376,10 +376,10 @@ const stopStep = (n: number, { why }: Order & { do: 'stop' }): Step =>
   );
 
 /** A fault record taken back: it stays, struck, and what it voided holds again. */
-export const strikeFault = (fault: FaultRecord, { by, at }: Signed): Command => ({
+export const strikeFault = (fault: FaultRecord, signed: Signed): Command => ({
   type: 'put',
   table: 'faults',
-  rows: [{ ...fault, id: newId('fault'), by, at, strikes: fault.id }],
+  rows: [struckBy(fault, 'fault', signed)],
 });
 
 /** What failed, where, how it was seen and mended: on record for this house and for the next one, one for each repair. */

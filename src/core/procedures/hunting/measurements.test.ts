@@ -1,10 +1,12 @@
 /** Which measurements of instruments a hunt goes by. */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { PLAIN_MEASUREMENT } from '#core/job/document.ts';
 import type { Measurement } from '#core/job/schema.ts';
 import { findingsOf } from './measurements.ts';
 
 const BASE: Measurement = {
+  ...PLAIN_MEASUREMENT,
   id: 'measurement-1',
   boxId: 'box-1',
   circuitId: 'circuit-1',
@@ -16,22 +18,10 @@ const BASE: Measurement = {
   nodeName: 'hot slot',
   to: 'face.ground',
   toName: 'ground slot',
-  stands: 'joined',
   inputOhms: null,
-  loadAmps: 0,
-  gain: null,
-  testVolts: null,
-  testMilliamps: null,
   shows: 'value',
   value: 2,
-  lamps: null,
-  seconds: null,
-  cleared: [],
-  temporaries: [],
-  sender: '',
-  simulated: false,
   note: '',
-  corrects: null,
 };
 const volts = (values: object) => ({
   hotNeutral: null,

@@ -21,6 +21,7 @@ export function findingsOf(measurement: Measurement, stop: number): Finding[] {
   const { instrument, shows, value, lamps, loadAmps, inputOhms, node } = measurement;
   if (measurement.simulated) return [];
   const pair = pairOf(measurement);
+  const ohms = shows === 'over' ? Infinity : value;
   switch (instrument) {
     case 'low-impedance meter':
     case 'high-impedance meter':
@@ -35,11 +36,9 @@ export function findingsOf(measurement: Measurement, stop: number): Finding[] {
         ? []
         : [{ kind: 'lamps', stop, lamps: [lamps[0] === 'lit', lamps[1] === 'lit', lamps[2] === 'lit'] }];
     case 'ohmmeter':
-      if (pair === null || !(shows === 'over' || value !== null)) return [];
-      return [{ kind: 'ohms', stop, pair, ohms: shows === 'over' ? Infinity : value! }];
+      return pair === null || ohms === null ? [] : [{ kind: 'ohms', stop, pair, ohms }];
     case 'insulation tester':
-      if (pair === null || !(shows === 'over' || value !== null)) return [];
-      return [{ kind: 'insulation', stop, pair, megohms: shows === 'over' ? Infinity : value! / 1e6 }];
+      return pair === null || ohms === null ? [] : [{ kind: 'insulation', stop, pair, megohms: ohms / 1e6 }];
     case 'clamp meter':
       return node === 'panel.hot' && value !== null ? [{ kind: 'amps', amps: value }] : [];
     default:

@@ -1,6 +1,6 @@
 /** Which breaker feeds an outlet: read from the directory, or found by flips that stay on record. */
 import type { Command } from '#core/job/commands.ts';
-import { breakerOf, newId, PLAIN_CIRCUIT, rows, standingRows, stopAt } from '#core/job/document.ts';
+import { breakerOf, newId, PLAIN_CIRCUIT, rows, standingRows, stopAt, struckBy } from '#core/job/document.ts';
 import type { Box, Circuit, Flip, JobDocument, Panel } from '#core/job/schema.ts';
 import { MEANS_WORDS, type Means } from '../means.ts';
 import { searchBreaker, type BreakerSearch, type Candidate } from '../breakerSearch.ts';
@@ -288,11 +288,11 @@ function tone(c: Context, search: BreakerSearch): readonly string[] | null {
 }
 
 /** Flips taken back: they stay on record, struck. */
-export const strikeFlips = (flips: readonly Flip[], { by, at }: Signed): Command[] =>
+export const strikeFlips = (flips: readonly Flip[], signed: Signed): Command[] =>
   flips.map((f) => ({
     type: 'put',
     table: 'flips',
-    rows: [{ ...f, id: newId('flip'), by, at, strikes: f.id }],
+    rows: [struckBy(f, 'flip', signed)],
   }));
 
 /** A flip as it goes on record. */

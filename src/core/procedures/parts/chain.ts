@@ -1,6 +1,6 @@
 /** The first box of a chain: one box opened at a time, its cables apart, power on to look, off again. */
 import type { Command } from '#core/job/commands.ts';
-import { newId, rows, standingRows, stopAt } from '#core/job/document.ts';
+import { newId, rows, standingRows, stopAt, struckBy } from '#core/job/document.ts';
 import type { Circuit, JobDocument, Parting } from '#core/job/schema.ts';
 import { chainOf, type Chain, type Opened, type Tree } from '../chain.ts';
 import type { Context, Signed, Step } from '../step.ts';
@@ -12,11 +12,11 @@ const partingsOf = (document: JobDocument, circuitId: string): Parting[] =>
   standingRows(document.partings).filter((p) => p.circuitId === circuitId);
 
 /** Opened boxes taken back: they stay on record, struck. */
-export const strikePartings = (partings: readonly Parting[], { by, at }: Signed): Command[] =>
+export const strikePartings = (partings: readonly Parting[], signed: Signed): Command[] =>
   partings.map((p) => ({
     type: 'put',
     table: 'partings',
-    rows: [{ ...p, id: newId('parting'), by, at, strikes: p.id }],
+    rows: [struckBy(p, 'parting', signed)],
   }));
 
 /** Where the order of a circuit stands by what was opened and counted. */

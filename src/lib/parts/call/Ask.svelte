@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Answer, StepOf } from '#core/procedures/step.ts';
-  import Field from '../Field.svelte';
   import Pictures from '../Pictures.svelte';
+  import Note from './Note.svelte';
   import Paste from './Paste.svelte';
 
   interface Props {
@@ -19,14 +19,7 @@
 {#if step.noteRows}
   <Paste label={step.noteLabel ?? 'Note'} rows={step.noteRows} {note} take={(text) => (note = text)} />
 {:else if step.noteLabel}
-  <Field
-    label={step.noteLabel}
-    value={note}
-    commit={(text) => {
-      note = text;
-      return null;
-    }}
-  />
+  <Note label={step.noteLabel} bind:note />
 {/if}
 {#if step.pictures}<Pictures about={{ table: 'calls', id: callId }} name={step.title} />{/if}
 <div class="choices">

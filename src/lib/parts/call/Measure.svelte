@@ -1,10 +1,10 @@
 <script lang="ts">
   import type { Answer, StepOf } from '#core/procedures/step.ts';
   import Act from '../Act.svelte';
-  import Field from '../Field.svelte';
   import NumberField from '../NumberField.svelte';
   import Pictures from '../Pictures.svelte';
   import Exits from './Exits.svelte';
+  import Note from './Note.svelte';
 
   interface Props {
     step: StepOf<'measure'>;
@@ -52,14 +52,7 @@
   {/each}
 </div>
 {#if step.noteLabel}
-  <Field
-    label={step.noteLabel}
-    value={note}
-    commit={(text) => {
-      note = text;
-      return null;
-    }}
-  />
+  <Note label={step.noteLabel} bind:note />
 {/if}
 {#if step.pictures}<Pictures {about} name={step.title} />{/if}
 {#if step.cannot}<Act onclick={() => answer({ picks: ['cannot'] })}>{step.cannot}</Act>{/if}
