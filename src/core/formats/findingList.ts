@@ -32,6 +32,7 @@ const SHAPES: Record<FindingKind, yup.ObjectShape> = {
     ...Object.fromEntries(PAIRS.map((pair) => [pair, volts()])),
     reference: volts(),
     amps: yup.number().strict().min(0).max(50),
+    free: volts(),
     meterOhms: yup.number().strict().min(1000).max(1e9),
   },
   lamps: { ...at, lamps: yup.array(flag().required()).strict().length(3).required() },
@@ -55,7 +56,7 @@ const SHAPES: Record<FindingKind, yup.ObjectShape> = {
     megohms: yup.number().strict().min(0).max(1e6).nullable().defined(),
   },
   opened: { ...at, found: yup.array(one(KINDS_FOUND)).strict().max(12).required().min(0) },
-  parted: { ...at, amiss: one(['before', 'beyond']) },
+  parted: { ...at, amiss: one(['before', 'beyond']), toward: yup.string().strict().max(80) },
   legs: { a: volts().required(), b: volts().required(), loadedA: volts(), loadedB: volts() },
   sign: { ...at, sign: one(SIGNS_SEEN) },
   elsewhere: { does: one(ELSEWHERE) },
@@ -181,6 +182,7 @@ function findingOf(row: Row & { kind: FindingKind }, stopOf: (key: string) => nu
         },
         reference: value('reference', null),
         amps: value('amps', 0),
+        free: value('free', null),
         meterOhms: value('meterOhms', 3000),
       };
     case 'breaker':
@@ -216,6 +218,13 @@ function findingOf(row: Row & { kind: FindingKind }, stopOf: (key: string) => nu
         stop: stopOf('at'),
         pair: value('pair', 'hotNeutral'),
         megohms: value<number | null>('megohms', null) ?? Infinity,
+      };
+    case 'parted':
+      return {
+        kind: 'parted',
+        stop: stopOf('at'),
+        amiss: value('amiss', 'before'),
+        toward: row.toward === undefined ? null : stopOf('toward'),
       };
     case 'work':
       return { kind: 'work', stop: row.at === undefined ? null : stopOf('at') };

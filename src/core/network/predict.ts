@@ -190,6 +190,11 @@ export class Predictor {
     const change = this.changes[fault]!;
     if (first.rank > 0 && this.most === 1) throw new Error('This predicts one fault at a time');
     if (sharesBranch(first, change)) return false;
+    // What is open already is not opened again: the breaker of a dead circuit.
+    if (change.weights.every((w) => w === 0)) {
+      this.readings(into, ohms);
+      return true;
+    }
     const left = kernel.of(responses, this.between[fault]!, change, first, this.firstKernel);
     if (left <= LEAST_LEFT) {
       this.factored(fault, into, ohms);

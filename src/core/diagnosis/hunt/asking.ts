@@ -1,6 +1,7 @@
 /** What the trade asks for, whatever tells more: before a repair, after one, and first of all; and what was answered already. */
 import type { Run } from '#core/circuits/run.ts';
 import type { Evidence } from './evidence.ts';
+import type { CauseKind } from './kinds.ts';
 import { measureKey } from './measures.ts';
 
 /** Measures that would show a second fault: every outlet of the circuit, read under a load. */
@@ -32,6 +33,19 @@ export const tradeAsks = (evidence: readonly Evidence[], repairs: number): Reado
         return finding.kind === 'shock' ? [`reference ${finding.stop}`] : [];
       }),
   );
+
+/** Keys of what the last look into each box found and nobody has mended yet. */
+export function seenUnmended(evidence: readonly Evidence[], mended: readonly string[]): string[] {
+  const last = new Map<number, { after: number; found: readonly CauseKind[] }>();
+  for (const { finding, after } of evidence)
+    if (finding.kind === 'opened') last.set(finding.stop, { after, found: finding.found });
+  return [...last].flatMap(([stop, { after, found }]) => {
+    // Reversed and falsely grounded is mended as one.
+    const kinds = found.includes('false-ground-reversed') ? ['false-ground-reversed'] : found;
+    const keys = kinds.map((kind) => (stop < 0 ? `panel ${kind}` : `box ${stop} ${kind}`));
+    return keys.filter((key) => !mended.slice(after).includes(key));
+  });
+}
 
 /** What nobody sees by looking where it is mended; a box is opened to be mended anyway. */
 export const mustAsk = (key: string): boolean => ['cable', 'service', 'plugged'].includes(key.split(' ')[0]!);

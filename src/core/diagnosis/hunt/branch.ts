@@ -41,15 +41,33 @@ export class Branch {
     this.cells = this.first[causes.length]!;
   }
 
+  /** The cause that a cell is of. */
+  causeAt(cell: number): number {
+    return this.predictions.causes.findIndex((_, c) => cell < this.first[c + 1]!);
+  }
+
+  /** A figure of each cause in all of its cells. */
+  byCell(figure: (cause: number) => number): Float64Array {
+    const list = new Float64Array(this.cells);
+    this.predictions.causes.forEach((_, c) => list.fill(figure(c), this.first[c]!, this.first[c + 1]!));
+    return list;
+  }
+
   /** A finding with the stops of this drawing. */
-  here(finding: Finding): Finding {
+  here = (finding: Finding): Finding => {
     const { stopOf } = this.drawing;
     const at = (stop: number) => (stop < 0 ? stop : stopOf[stop]!);
     if (finding.kind === 'tone') return { ...finding, from: at(finding.from), to: at(finding.to) };
+    if (finding.kind === 'parted')
+      return {
+        ...finding,
+        stop: at(finding.stop),
+        toward: finding.toward === null ? null : at(finding.toward),
+      };
     return 'stop' in finding && finding.stop !== null
       ? ({ ...finding, stop: at(finding.stop) } as Finding)
       : finding;
-  }
+  };
 
   /** Logarithms by cell. */
   of({ id, finding }: Evidence): Float64Array {

@@ -18,7 +18,7 @@ export function breakerShare(
       return { holds: 0.05, 'trips at once': 0.8, 'trips later': 0.15 };
     switch (kind) {
       case 'overload': {
-        if (unplugged) return { holds: 0.96, 'trips at once': 0.02, 'trips later': 0.02 };
+        if (unplugged) return { holds: 0.996, 'trips at once': 0.002, 'trips later': 0.002 };
         if (amps === null) return { holds: 0.15, 'trips at once': 0.05, 'trips later': 0.8 };
         return amps > rating
           ? { holds: 0.1, 'trips at once': 0.03, 'trips later': 0.87 }
@@ -39,10 +39,42 @@ export function breakerShare(
       case 'dead-breaker':
         return { holds: 0.5, 'trips at once': 0.45, 'trips later': 0.05 };
       default:
-        return { holds: 0.96, 'trips at once': 0.015, 'trips later': 0.025 };
+        return unplugged
+          ? { holds: 0.988, 'trips at once': 0.004, 'trips later': 0.008 }
+          : { holds: 0.96, 'trips at once': 0.015, 'trips later': 0.025 };
     }
   })();
   return shares[does];
+}
+
+/**
+ * What a clamp at the breaker shows with all usual loads on, where too much is not plugged in.
+ * @param bare amperes with nothing plugged in
+ */
+export function ampsShare(amps: number, bare: number, rating: number): number {
+  if (bare > rating / 2) return amps > 0.85 * bare && amps < 1.1 * bare + rating ? 0.95 : 0.03;
+  return amps > FAR_OVER * rating ? 0.01 : amps > rating ? 0.14 : 0.85;
+}
+/** Much more than this many times its rating nobody plugs in. */
+const FAR_OVER = 2;
+/** As `ampsShare`, where too much is plugged in. */
+export const overloadShare = (amps: number, rating: number): number =>
+  amps > FAR_OVER * rating ? 0.05 : amps > rating ? 0.85 : amps > 0.8 * rating ? 0.25 : 0.03;
+
+/** One look misses a cause that is there, and finds what is none, so often. */
+const MISSES = 0.06;
+const MISTAKES = 0.001;
+const DEADLY: readonly CauseKind[] = ['reversed', 'false-ground'];
+
+/** What a look into a box finds. @param kinds of all causes that are there */
+export function openedShare(found: readonly CauseKind[], kinds: readonly CauseKind[]): number {
+  // Reversed and falsely grounded is one matter, and each of the two.
+  const there = new Set<CauseKind>(kinds);
+  if (there.has('false-ground-reversed')) for (const k of DEADLY) there.add(k);
+  if (DEADLY.every((k) => there.has(k))) there.add('false-ground-reversed');
+  const missed = kinds.filter((k) => !found.includes(k)).length;
+  const mistaken = found.filter((k) => !there.has(k)).length;
+  return 0.97 * MISSES ** missed * MISTAKES ** mistaken;
 }
 
 export function elsewhereShare(does: (Finding & { kind: 'elsewhere' })['does'], kind: CauseKind): number {

@@ -16,7 +16,10 @@ export const ELSEWHERE = ['fine', 'some dim, some bright', 'some dead', 'all dim
 export const WORKS = ['works', 'dead', 'dim', 'comes and goes'] as const;
 
 export type Finding =
-  /** Volts at the slots, with so many amperes put on there, on a meter of so many ohms; null where it was not read. */
+  /**
+   * Volts at the slots, with so many amperes put on there, on a meter of so many ohms; null where it was not read. `free` is hot
+   * to neutral just before the load was put on: what it falls by does not hang on the source or on loads elsewhere.
+   */
   | {
       kind: 'volts';
       stop: number;
@@ -24,6 +27,7 @@ export type Finding =
       /** Ground slot to a proven ground. */
       reference: number | null;
       amps: number;
+      free: number | null;
       meterOhms: number;
     }
   /** Three lamps, hot–neutral, hot–ground, neutral–ground: lit or dark; dim counts as dark. */
@@ -48,8 +52,11 @@ export type Finding =
   | { kind: 'insulation'; stop: number; pair: DeadPair; megohms: number }
   /** The box was opened and every joint looked at and tugged. */
   | { kind: 'opened'; stop: number; found: readonly CauseKind[] }
-  /** What goes on from a box was parted there, and the breaker reset or the dead part read: what is amiss is before, or beyond. */
-  | { kind: 'parted'; stop: number; amiss: 'before' | 'beyond' }
+  /**
+   * What goes on from a box was parted there, and each cable of it read: what is amiss is before, or beyond, toward which next
+   * box; null where nobody said.
+   */
+  | { kind: 'parted'; stop: number; amiss: 'before' | 'beyond'; toward: number | null }
   /** Volts of both legs at the panel, as loads are; and again with 10 A more on one of them, null where that was not done. */
   | { kind: 'legs'; a: number; b: number; loaded: readonly [number, number] | null }
   | { kind: 'sign'; stop: number; sign: (typeof SIGNS_SEEN)[number] }

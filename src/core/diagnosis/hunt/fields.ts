@@ -6,6 +6,7 @@ import type { Probe } from '#core/network/predict.ts';
 import type { Wiring } from '#core/network/wiring.ts';
 import { PAIRS, type Pair } from './evidence.ts';
 
+export const NOMINAL = 120;
 /** A load that a tester puts on: 10 A at 120 V. */
 export const TEST_OHMS = 12;
 
@@ -66,10 +67,10 @@ export function underLoad(row: ArrayLike<number>, pair: Pair, amps: number): num
   const loose = hn < FLOATS && ng > FLOATS;
   const [hotGround, neutralGround] = [row[FIELD.high + 1]!, row[FIELD.high + 2]!];
   // Where hot and neutral changed places it flows the other way.
-  const flows = ((hotGround < neutralGround ? -1 : 1) * row[FIELD.high]!) / (hn + 120 / amps);
+  const flows = ((hotGround < neutralGround ? -1 : 1) * row[FIELD.high]!) / (hn + NOMINAL / amps);
   switch (pair) {
     case 'hotNeutral':
-      return Math.abs(flows) * (120 / amps);
+      return Math.abs(flows) * (NOMINAL / amps);
     case 'hotGround':
       return loose ? hotGround : thirdTerminal(hotGround, -flows, hn, hg, ng);
     case 'neutralGround':

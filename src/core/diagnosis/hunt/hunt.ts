@@ -11,7 +11,7 @@ import { KINDS, type CauseKind, type Danger } from './kinds.ts';
 import { JOINT_CELLS } from './likelihood.ts';
 import type { Ground, Touched } from './predictions.ts';
 import { USUAL_PRIORS, type Priors } from './priors.ts';
-import { stronger } from './together.ts';
+import { inBox, stronger } from './together.ts';
 
 /** A cause, or two at once, with its share; places are stops as drawn. */
 export interface Suspect {
@@ -61,7 +61,7 @@ const SLIPPED = 1.2;
 function blind(finding: Finding): number {
   switch (finding.kind) {
     case 'volts': {
-      const pairs = Object.values(finding.volts).filter((v) => v !== null).length;
+      const pairs = [...Object.values(finding.volts), finding.free].filter((v) => v !== null).length;
       return 0.35 * 90 ** -pairs * (finding.reference === null ? 1 : 1 / 90);
     }
     case 'legs':
@@ -197,6 +197,12 @@ export class Hunt {
       const repairs = fixed.slice(e.after);
       if (repairs.length === 0) add(told);
       if (repairs.length < 2) continue;
+      const found = inBox(branch, e);
+      if (found) {
+        const there = repairs.map((r) => branch.causeAt(r));
+        add(branch.byCell((c) => found([...there, c])));
+        continue;
+      }
       // It was seen with what was mended since: whichever of the two changes more of what sound wiring shows.
       const sound = told[0]!;
       const most = repairs.reduce((m, r) => stronger(m, told[r]!, sound), sound);

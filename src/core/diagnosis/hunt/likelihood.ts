@@ -4,8 +4,8 @@
  */
 import { isAt, type Cause } from './causes.ts';
 import { insulationDensity, normal, ohmsDensity, SLIPS, slipDensity, SOURCE, UTILITY } from './densities.ts';
-import { breakerShare, elsewhereShare } from './devices.ts';
-import { PAIRS, type DeadPair, type Finding } from './evidence.ts';
+import { ampsShare, breakerShare, elsewhereShare, openedShare, overloadShare } from './devices.ts';
+import { PAIRS, type Finding } from './evidence.ts';
 import { FIELD, joint, WIDTH } from './fields.ts';
 import type { CauseKind } from './kinds.ts';
 import { LEGS, type Predictions } from './predictions.ts';
@@ -51,6 +51,12 @@ const ANYWHERE = 26;
 const wandersBy = ({ supply }: Traits, ohms: number | null): number =>
   !supply ? 0 : ohms === null ? ANYWHERE : Math.min(ANYWHERE, UNKNOWN_AMPS * ohms);
 
+/** What is read of the dead circuit. */
+type Dead = Extract<Finding, { kind: 'ohms' | 'insulation' }>;
+/** How likely it is where so many ohms are. */
+export const deadDensity = (finding: Dead, told: number): number =>
+  finding.kind === 'ohms' ? ohmsDensity(finding.ohms, told) : insulationDensity(1e6 * finding.megohms, told);
+
 export class Likelihood {
   private readonly predictions: Predictions;
   readonly topology: Topology;
@@ -82,9 +88,7 @@ export class Likelihood {
         ),
       ];
     }
-    if (finding.kind === 'ohms') return this.ohms(finding, finding.ohms, c, cells, ohmsDensity);
-    if (finding.kind === 'insulation')
-      return this.ohms(finding, 1e6 * finding.megohms, c, cells, insulationDensity);
+    if (finding.kind === 'ohms' || finding.kind === 'insulation') return this.dead(finding, c, cells);
     if (finding.kind === 'legs') return this.legs(finding, c, cells);
     const share = this.told(finding, cause, c);
     return Array.from({ length: cells }, () => share);
@@ -148,19 +152,13 @@ export class Likelihood {
     return total;
   }
 
-  private ohms(
-    { stop, pair }: { stop: number; pair: DeadPair },
-    ohms: number,
-    c: number,
-    cells: number,
-    density: (read: number, told: number) => number,
-  ): number[] {
+  private dead(finding: Dead, c: number, cells: number): number[] {
     const { predictions } = this;
-    const told = (of: number) => predictions.ohms[predictions.ohmsAt(of, stop, pair)]!;
+    const told = (of: number) => predictions.ohms[predictions.ohmsAt(of, finding.stop, finding.pair)]!;
     const own = told(c);
-    if (cells === 1) return [density(ohms, own)];
+    if (cells === 1) return [deadDensity(finding, own)];
     const base = told(0);
-    return JOINT_CELLS.map((x) => density(ohms, base + Math.max(0, own - base) * x));
+    return JOINT_CELLS.map((x) => deadDensity(finding, base + Math.max(0, own - base) * x));
   }
 
   /** What is not volts: seen, heard, told, or done by a device. */
@@ -191,16 +189,19 @@ export class Likelihood {
                   : { resets: 0.95, 'does not reset': 0.03, 'resets and trips': 0.02 };
         return shares[does];
       }
-      case 'opened': {
-        const here = isAt(place, finding.stop);
-        if (finding.found.length === 0) return here ? 0.06 : 0.97;
-        if (here) return finding.found.includes(kind) ? 0.9 : 0.0008;
-        return 0.001;
-      }
+      case 'opened':
+        return openedShare(finding.found, isAt(place, finding.stop) ? [kind] : []);
       case 'parted': {
         if (!('stop' in place)) return 0.5;
-        const beyond = topology.isBeyond(place, finding.stop);
-        return beyond === (finding.amiss === 'beyond') ? 0.96 : 0.04;
+        const { stop, amiss, toward } = finding;
+        if (topology.isBeyond(place, stop) !== (amiss === 'beyond')) return 0.02;
+        if (amiss === 'before') return 0.96;
+        const ways = topology.goesOn(stop);
+        // Where several cables go on and nobody said which it is, any of them may be meant.
+        return (
+          (0.96 / (toward === null ? Math.max(1, ways.length) : 1)) *
+          (toward === null || topology.feeds(toward, place.stop) ? 1 : 0.02)
+        );
       }
       case 'sign': {
         const near = topology.isNear(place, finding.stop);
@@ -224,9 +225,9 @@ export class Likelihood {
       }
       case 'amps': {
         const rating = predictions.ground.run.circuit.breaker.rating;
-        const over = finding.amps > rating;
-        if (kind === 'overload') return over ? 0.9 : finding.amps > 0.8 * rating ? 0.25 : 0.03;
-        return over ? 0.15 : 0.85;
+        return kind === 'overload'
+          ? overloadShare(finding.amps, rating)
+          : ampsShare(finding.amps, predictions.amps[c]!, rating);
       }
       default:
         return 1;

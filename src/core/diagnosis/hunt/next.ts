@@ -7,7 +7,7 @@ import type { Diagnosis, Hunt } from './hunt.ts';
 import type { Evidence } from './evidence.ts';
 import { costOf, measureKey, measuresOf, whyNotNow, type Measure, type Situation } from './measures.ts';
 import type { Shares } from './outcomes.ts';
-import { closesAgain, confirms, mustAsk, repeats, retests, tradeAsks } from './asking.ts';
+import { closesAgain, confirms, mustAsk, repeats, retests, seenUnmended, tradeAsks } from './asking.ts';
 import { choose, endsOf, split, sumOf, type Option, type Weighed } from './toGo.ts';
 
 /** An answer that a measure may give, and what it would leave. */
@@ -66,6 +66,21 @@ export function marginals({ suspects }: Diagnosis): Map<string, number> {
   return list;
 }
 
+/** What touches is parted by the same hands at the same place, whichever two of the conductors they are. */
+const sameHands = (key: string): string => key.replaceAll(/ (?:short|ground-fault)\b/g, ' touch');
+
+/** The likeliest repair, with the share of all that the same hands mend. */
+function likeliest(diagnosis: Diagnosis): { key: string; share: number } | null {
+  const shares = [...marginals(diagnosis)].sort((a, b) => b[1] - a[1]);
+  const by = new Map<string, { key: string; share: number }>();
+  for (const [key, share] of shares) {
+    const known = by.get(sameHands(key));
+    if (known) known.share += share;
+    else by.set(sameHands(key), { key, share });
+  }
+  return [...by.values()].sort((a, b) => b.share - a.share)[0] ?? null;
+}
+
 /** Dangers that are likely, worst first. */
 export function warningsOf(diagnosis: Diagnosis): Warning[] {
   const { suspects } = diagnosis;
@@ -112,10 +127,13 @@ export function nextOf(
   const { suspects, none } = diagnosis;
   const sound = suspects.find((s) => s.kind === 'nothing' && s.second === null)?.share ?? 0;
   if (none >= 0.5 && evidence.length >= FEW) return { do: 'stop', why: 'none fits' };
-  const [best] = [...marginals(diagnosis)].sort((a, b) => b[1] - a[1]);
-  const held = best && !best[0].endsWith(' nothing') ? { key: best[0], share: best[1] } : null;
+  const best = likeliest(diagnosis);
+  const held = best && !best.key.endsWith(' nothing') ? best : null;
   const weighed = weigh(hunt, diagnosis);
   const open = openMeasures(hunt, weighed, evidence, mended, situation);
+  // What was seen in an opened box is mended there, whatever else may be the matter.
+  const [seen] = seenUnmended(evidence, mended);
+  if (seen !== undefined) return { do: 'repair', key: seen, share: marginals(diagnosis).get(seen) ?? 1 };
   const closing = closesAgain(mended, evidence);
   const closes = open.find((o) => closing.has(measureKey(o.measure)));
   // Before what nobody sees by looking is mended, it is asked for another way.
@@ -145,20 +163,21 @@ export function nextOf(
   };
   if (closes) return measured(closes);
   if (held && asks && held.share >= SURE) return measured(asks);
-  if (retest && sound >= MENDED) return measured(retest);
+  if (retest && sound >= MENDED)
+    return measured(scored.find((s) => again.has(measureKey(s.measure))) ?? retest);
   const trade = open.find((o) => tradeAsks(evidence, mended.length).has(measureKey(o.measure)));
   if (trade) return measured(scored.find((s) => s.measure === trade.measure) ?? trade);
   if (scored.length === 0) {
     if (held && held.share > none) return asks ? measured(asks) : { do: 'repair', ...held };
     if (mended.length > 0) return { do: 'done' };
-    return { do: 'stop', why: none > (best?.[1] ?? 0) ? 'none fits' : 'nothing left' };
+    return { do: 'stop', why: none > (best?.share ?? 0) ? 'none fits' : 'nothing left' };
   }
   // Where looking where it most likely is ends sooner than any measure, that is what is done.
   if (held && looks) {
     const shows = confirms(held.key, hunt.ground.run, evidence);
     const look = scored.find((s) => shows.has(measureKey(s.measure)));
     if (look) return measured(look);
-    if (!asks) return { do: 'repair', ...held };
+    return asks ? measured(asks) : { do: 'repair', ...held };
   }
   return measured(chosen!);
 }
@@ -176,9 +195,10 @@ export function openMeasures(
   situation: Situation,
 ): Open[] {
   const { run } = hunt.ground;
-  const asked = new Set(
-    evidence.filter((e) => e.after >= mended.length).map(({ finding }) => repeats(finding)),
-  );
+  // A box that was looked into and found tight is so after the repair of another one as well.
+  const holds = ({ after, finding }: Evidence) =>
+    after >= mended.length || (finding.kind === 'opened' && finding.found.length === 0);
+  const asked = new Set(evidence.filter(holds).map(({ finding }) => repeats(finding)));
   return measuresOf(run)
     .filter(
       (m) => !asked.has(measureKey(m)) && whyNotNow(m, run, situation, evidence, mended.length) === null,
@@ -202,8 +222,8 @@ export function weigh(hunt: Hunt, diagnosis: Diagnosis): Weighed[] {
   for (let i = 0; i < hunt.hypotheses.length && list.length < MOST && covered < COVER * total; i++) {
     const h = hunt.hypotheses[i]!;
     const key = hunt.keyOfHypothesis(h);
-    const group = groups.get(key) ?? groups.size;
-    groups.set(key, group);
+    const group = groups.get(sameHands(key)) ?? groups.size;
+    groups.set(sameHands(key), group);
     list.push({ h, key, share: hunt.shares[i]!, group });
     covered += hunt.shares[i]!;
   }

@@ -162,9 +162,18 @@ export class Outcomes {
         return shares;
       }
       case 'part':
-        return spread(
-          (['before', 'beyond'] as const).map((amiss) => [amiss, { kind: 'parted', stop, amiss }]),
-        );
+        return spread([
+          ['before', { kind: 'parted', stop, amiss: 'before', toward: null }],
+          ...this.likelihood.topology
+            .goesOn(stop)
+            .map(
+              (toward) =>
+                [
+                  `beyond, toward ${predictions.ground.run.stops[toward]!.box.name}`,
+                  { kind: 'parted', stop, amiss: 'beyond', toward },
+                ] as const,
+            ),
+        ]);
       case 'legs':
         predictions.scenes.forEach(({ share: part }, scene) => {
           const table = predictions.legs[scene]!;
@@ -197,7 +206,8 @@ export class Outcomes {
       case 'amps': {
         const rating = predictions.ground.run.circuit.breaker.rating;
         return spread([
-          ['over its rating', { kind: 'amps', amps: 1.1 * rating }],
+          ['far over its rating', { kind: 'amps', amps: 3 * rating }],
+          ['over its rating', { kind: 'amps', amps: 1.3 * rating }],
           ['under it', { kind: 'amps', amps: 0.6 * rating }],
         ]);
       }

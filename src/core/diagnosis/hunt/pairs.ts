@@ -3,9 +3,9 @@ import type { Branch, Hypothesis } from './branch.ts';
 import { placeKey } from './causes.ts';
 import type { Evidence } from './evidence.ts';
 import { JOINT_CELLS } from './likelihood.ts';
-import { WIDTH } from './fields.ts';
+import { FIELD, NOMINAL, WIDTH } from './fields.ts';
 import type { PairsAt } from './predictions.ts';
-import { bothOf, electricalOf, stronger } from './together.ts';
+import { bothOf, exactOf, inBox, stronger } from './together.ts';
 import { traitsOf } from './traits.ts';
 
 /** How often a house has a second fault on the circuit, and how much oftener beside the first. */
@@ -17,6 +17,25 @@ const SECONDS = 160;
 /** Of so many pairs with poor joints the ohms are fitted together, in so many rounds. */
 const FITTED = 24;
 const ROUNDS = 2;
+/** Ohms of a joint that nothing is known of. */
+const USUAL_OHMS = 1.5;
+
+/** The cell of the ohms that are more on the way than the cable has, by what was read under a load; the usual without. */
+function cellRead({ predictions, here }: Branch, evidence: readonly Evidence[]): number {
+  const over = evidence.flatMap((e) => {
+    const finding = here(e.finding);
+    if (finding.kind !== 'volts' || finding.amps === 0) return [];
+    const { hotNeutral } = finding.volts;
+    if (hotNeutral === null || hotNeutral < 5) return [];
+    const amps = (finding.amps * hotNeutral) / NOMINAL;
+    const way = predictions.at(0, 0, finding.stop, FIELD.ohms);
+    return [((finding.free ?? NOMINAL) - hotNeutral) / amps - way];
+  });
+  const ohms = Math.max(JOINT_CELLS[0]!, over.length > 0 ? Math.max(...over) : USUAL_OHMS);
+  const off = JOINT_CELLS.map((cell) => Math.abs(Math.log(cell / ohms)));
+  return off.indexOf(Math.min(...off));
+}
+
 /** Pairs that are so much less likely than the best single one are not looked at, natural logarithm. */
 const HOPELESS = 18;
 /** @param b position of the branch */
@@ -28,13 +47,18 @@ export function pairsOf(
 ): Hypothesis[] {
   const { predictions, first, priors } = branch;
   const { causes } = predictions;
+  const isJoint = (c: number) => causes[c]!.parted !== null;
   const told = evidence.map((e) => branch.of(e));
   const sound = told.map((of) => of[0]!);
   // A poor joint has one figure for all findings: at first the one that explains most of them.
+  const usual = cellRead(branch, evidence);
+  const gainOf = (i: number) => told.reduce((sum, of, k) => sum + Math.max(0, of[i]! - sound[k]!), 0);
   const cell = causes.map((_, c) => {
-    let [at, most] = [first[c]!, -Infinity];
+    // One that explains nothing by itself is a usual one.
+    let at = first[c]! + (isJoint(c) ? usual : 0);
+    let most = gainOf(at);
     for (let i = first[c]!; i < first[c + 1]!; i++) {
-      const gain = told.reduce((sum, of, k) => sum + Math.max(0, of[i]! - sound[k]!), 0);
+      const gain = gainOf(i);
       if (gain > most) [at, most] = [i, gain];
     }
     return at;
@@ -52,20 +76,22 @@ export function pairsOf(
     .sort((x, y) => y.gain - x.gain);
   const leading = Math.max(...singles.map((s) => s.log));
   const [tops, seconds] = [gains.slice(0, FIRSTS), gains.slice(0, SECONDS)];
-  const { electrical, stops } = electricalOf(branch, evidence);
+  const { findings, stops, dead } = exactOf(branch, evidence);
   const reader: PairsAt | null =
-    stops.length === 0
+    findings.length === 0
       ? null
-      : predictions.pairsAt(stops, [...new Set([...tops, ...seconds].map((g) => g.c))]);
+      : predictions.pairsAt(stops, [...new Set([...tops, ...seconds].map((g) => g.c))], dead);
   for (const { c } of seconds) reader?.vary(c, JOINT_CELLS[cell[c]! - first[c]!]!);
   const out = predictions.scenes.map(() => new Float32Array(stops.length * WIDTH));
   const before = Math.log(branch.drawing.share);
-  const combined = (k: number, x: number, y: number) => stronger(best(x, k), best(y, k), sound[k]!);
+  const found = evidence.map((e) => inBox(branch, e));
+  const combined = (k: number, x: number, y: number) =>
+    found[k]?.([x, y]) ?? stronger(best(x, k), best(y, k), sound[k]!);
   /** What follows from the network, worked out with both in it; null where the two cannot be at once. */
   const exact = (x: number, y: number): number | null => {
     if (!reader || !reader.read(x, y, out)) return null;
     const both = bothOf(branch, [x, y], reader, out);
-    return electrical.reduce((sum, { k, finding, at }) => sum + both(finding, at) - combined(k, x, y), 0);
+    return findings.reduce((sum, { k, finding, row }) => sum + both(finding, row) - combined(k, x, y), 0);
   };
   const done = new Set<number>();
   const list: (Hypothesis & { rough: number; second: number })[] = [];
@@ -85,18 +111,22 @@ export function pairsOf(
 
   /** Joints of the likeliest pairs, and of those that are likely for what they are, get the ohms that fit both. */
   function fitTogether(): void {
-    const isJoint = (c: number) => causes[c]!.parted !== null;
     const joints = list.filter((h) => isJoint(h.cause) && isJoint(h.second));
     const likely = [...joints].sort((p, q) => q.log - p.log).slice(0, FITTED / 2);
-    const usual = joints
+    const unlike = joints
       .filter((h) => causes[h.cause]!.kind !== causes[h.second]!.kind)
       .sort((p, q) => q.rough - p.rough)
       .slice(0, FITTED / 2);
-    for (const h of new Set([...likely, ...usual])) {
-      const pair = [h.cause, h.second] as const;
+    // A joint beside what is no joint shows otherwise than by itself: reversed slots, a false ground.
+    const beside = list
+      .filter((h) => isJoint(h.cause) !== isJoint(h.second))
+      .sort((p, q) => q.log - p.log)
+      .slice(0, FITTED);
+    for (const h of new Set([...likely, ...unlike, ...beside])) {
+      const pair = [h.cause, h.second].filter(isJoint);
       const at = pair.map((c) => cell[c]! - first[c]!);
       let most = h.log;
-      for (let round = 0; round < ROUNDS; round++)
+      for (let round = 0; round < (pair.length > 1 ? ROUNDS : 1); round++)
         pair.forEach((c, k) => {
           JOINT_CELLS.forEach((ohms, cellAt) => {
             reader!.vary(c, ohms);
@@ -105,7 +135,7 @@ export function pairsOf(
           });
           reader!.vary(c, JOINT_CELLS[at[k]!]!);
         });
-      // One of all that the two joints may be is the best: the others share what it has.
+      // One of all that the joints may be is the best: the others share what it has.
       h.log = Math.max(h.log, most - Math.log(JOINT_CELLS.length));
       pair.forEach((c) => reader!.vary(c, JOINT_CELLS[cell[c]! - first[c]!]!));
     }

@@ -43,11 +43,14 @@ export interface Opens {
   /** Its device does not close at all. */
   refuses: boolean;
 }
-const NOTHING_OPENS: Opens = { breaker: 'no', device: null, withLoad: false, refuses: false };
+export const NOTHING_OPENS: Opens = { breaker: 'no', device: null, withLoad: false, refuses: false };
 
 /** From this on a breaker opens at once, and in minutes, as multiples of its rating. */
 const AT_ONCE = 5;
 const IN_MINUTES = 1.2;
+/** @param multiple amperes through a breaker, of its rating */
+const breakerAt = (multiple: number): Opens['breaker'] =>
+  multiple >= AT_ONCE ? 'at once' : multiple >= IN_MINUTES ? 'later' : 'no';
 
 const studyOf = ({ run, panel, leg }: Ground, use: Use): HouseStudy => ({
   run,
@@ -212,6 +215,11 @@ export class Predictions {
     this.amps = tables[0]!.amps;
     this.behind = behindOf(ground);
     this.opens = this.openings(tables);
+    // What opened the breaker is not on while the legs are read.
+    for (const legs of this.legs)
+      this.opens.forEach(({ breaker }, c) => {
+        if (breaker === 'at once') legs.set(legs.subarray(0, LEGS), LEGS * c);
+      });
   }
 
   private table(plain: Wiring): Table {
@@ -265,8 +273,7 @@ export class Predictions {
     return causes.map((cause, c): Opens => {
       const [fault] = cause.faults;
       if (!fault || cause.faults.length > 1) return NOTHING_OPENS;
-      const multiple = bare.amps[c]! / rating;
-      const breaker = multiple >= AT_ONCE ? 'at once' : multiple >= IN_MINUTES ? 'later' : 'no';
+      const breaker = breakerAt(bare.amps[c]! / rating);
       if (nearest.length === 0 || (fault.kind === 'open' && fault.part === 'contact'))
         return { ...NOTHING_OPENS, breaker };
       if (cause.kind === 'line-load') {
@@ -342,26 +349,44 @@ export class Predictions {
   }
 
   private dead(): Float32Array {
-    const { causes, ground } = this;
-    const wiring = wiringIn(ground, this.scenes[0]!.house, { amps: new Map(), open: new Set(), dead: true });
-    const stops = wiring.terminals.length;
+    const { causes, wiring } = this;
+    const stops = wiring.terminals.map((_, stop) => stop);
+    const width = stops.length * DEAD_PAIRS.length;
+    const read = this.deadAt(stops, this.listed);
+    const table = new Float32Array(causes.length * width);
+    causes.forEach((_, c) => read.of(c, null, table.subarray(c * width, (c + 1) * width)));
+    return table;
+  }
+
+  /** Reads ohms of the dead circuit at some stops, loads unplugged, by stop and pair. */
+  private deadAt(
+    stops: readonly number[],
+    listed: FaultList,
+  ): { asked: Asked; of: (cause: number, beside: number | null, out: Float32Array) => boolean } {
+    const { house } = this.scenes[0]!;
+    const wiring = wiringIn(this.ground, house, { amps: new Map(), open: new Set(), dead: true });
     const probes: Probe[] = [];
     const places: number[] = [];
-    for (let stop = 0; stop < stops; stop++)
+    stops.forEach((stop, row) =>
       DEAD_PAIRS.forEach((pair, k) => {
         const nodes = nodesOf(wiring, stop, pair);
         if (!nodes) return;
         probes.push({ a: nodes[0], b: nodes[1], ohms: HIGH_OHMS });
-        places.push(stop * DEAD_PAIRS.length + k);
-      });
-    const asked = new Asked(wiring, this.listed, probes, 0);
-    const table = new Float32Array(causes.length * stops * DEAD_PAIRS.length).fill(0);
+        places.push(row * DEAD_PAIRS.length + k);
+      }),
+    );
+    const asked = new Asked(wiring, listed, probes, 0);
     const [into, ohms] = [new Float64Array(probes.length), new Float64Array(probes.length)];
-    causes.forEach((_, c) => {
-      asked.read(c, null, into, ohms);
-      places.forEach((place, p) => (table[c * stops * DEAD_PAIRS.length + place] = ohms[p]!));
-    });
-    return table;
+    return {
+      asked,
+      of: (cause, beside, out) => {
+        if (!asked.read(cause, beside, into, ohms)) return false;
+        out.fill(0);
+        // Two updates may leave a rounding below zero.
+        places.forEach((place, p) => (out[place] = Math.max(0, ohms[p]!)));
+        return true;
+      },
+    };
   }
 
   /**
@@ -382,8 +407,11 @@ export class Predictions {
     };
   }
 
-  /** Volts of pairs of some causes at some stops, scene by scene; the fields in turn. */
-  pairsAt(stops: readonly number[], of: readonly number[]): PairsAt {
+  /**
+   * Volts of pairs of some causes at some stops, scene by scene; the fields in turn.
+   * @param deadToo ohms of the dead circuit as well
+   */
+  pairsAt(stops: readonly number[], of: readonly number[], deadToo: boolean): PairsAt {
     const listed = faultList(of.map((c) => this.causes[c]!));
     const position = new Map(of.map((c, k) => [c, k]));
     const list = this.scenes.map(({ amps, house }) => {
@@ -399,22 +427,32 @@ export class Predictions {
         ohms: new Float64Array(probes.length),
       };
     });
+    const dead = deadToo ? this.deadAt(stops, listed) : null;
     const { rating } = this.ground.run.circuit.breaker;
-    let multiple = 0;
+    const read = {
+      breaker: 'no' as Opens['breaker'],
+      amps: 0,
+      dead: new Float32Array(stops.length * DEAD_PAIRS.length),
+    };
     return {
+      last: read,
       vary: (cause, ohms) => {
-        if (this.causes[cause]!.parted !== null)
-          for (const { asked } of list) asked.vary(position.get(cause)!, ohms);
+        if (this.causes[cause]!.parted === null) return;
+        for (const { asked } of list) asked.vary(position.get(cause)!, ohms);
+        dead?.asked.vary(position.get(cause)!, ohms);
       },
-      read: (one, other, out) =>
-        list.every(({ asked, places, into, ohms }, s) => {
-          if (!asked.read(position.get(one)!, position.get(other)!, into, ohms)) return false;
+      read: (one, other, out) => {
+        const [x, y] = [position.get(one)!, position.get(other)!];
+        const can = list.every(({ asked, places, into, ohms }, s) => {
+          if (!asked.read(x, y, into, ohms)) return false;
           out[s]!.fill(NaN);
           put(out[s]!, 0, places, into, ohms);
-          if (s === 0) multiple = contactAmps(into, places.length) / rating;
+          if (s === 0) read.amps = contactAmps(into, places.length);
           return true;
-        }),
-      opensAtOnce: () => multiple >= AT_ONCE,
+        });
+        read.breaker = breakerAt(read.amps / rating);
+        return can && (dead === null || dead.of(x, y, read.dead));
+      },
     };
   }
 }
@@ -432,8 +470,14 @@ export interface PairsAt {
   /** Gives the joint of a cause so many ohms from now on. */
   vary(cause: number, ohms: number): void;
   read(one: number, other: number, out: readonly Float32Array[]): boolean;
-  /** Whether the breaker opens at once under the two that were read last. */
-  opensAtOnce(): boolean;
+  /** Of the two that were read last. */
+  readonly last: {
+    readonly breaker: Opens['breaker'];
+    /** Through the breaker, nothing plugged in. */
+    readonly amps: number;
+    /** Ohms of the dead circuit by stop and pair, where they were asked for. */
+    readonly dead: Float32Array;
+  };
 }
 
 /** Which stops hang on which protecting device; on −1, the breaker, all. */

@@ -5,6 +5,7 @@
 import { LOW_OHMS } from '#core/instruments/meter.ts';
 import {
   litShare,
+  normal,
   Sheet,
   SLIPS,
   SOURCE,
@@ -15,7 +16,7 @@ import {
   worksShare,
 } from './densities.ts';
 import { PAIRS, type Finding } from './evidence.ts';
-import { FIELD, FLOATS, underLoad, WIDTH } from './fields.ts';
+import { FIELD, FLOATS, NOMINAL, underLoad, WIDTH } from './fields.ts';
 import type { Traits } from './traits.ts';
 
 /** Findings that follow from the network itself: two causes at once are worked out, not guessed. */
@@ -27,7 +28,6 @@ export const isElectrical = (finding: Finding): finding is Electrical => ELECTRI
 export type Row = Float32Array | Float64Array;
 const DEAD: Row = new Float64Array(WIDTH);
 
-const NOMINAL = 120;
 /** Share of the time that an overload is on while something is read, and volts that it pulls. */
 const OFTEN_ON = 0.35;
 const OVERLOADED = 6;
@@ -88,15 +88,27 @@ export function shareOf(
 
 type Volts = Extract<Finding, { kind: 'volts' }>;
 
+/** Ohms from hot to neutral that no cable and few joints have: from there on loads are in the way. */
+const WHOLE = 15;
+
 /** What loads that nobody knows add to the spread of a pair, volts. */
-function pulls(finding: Volts, pair: number, mean: number, soundVolts: number, traits: Traits): number {
-  const { parted, poor } = traits;
+function pulls(
+  amps: number,
+  pair: number,
+  mean: number,
+  soundVolts: number,
+  traits: Traits,
+  row: Row,
+): number {
+  const { poor } = traits;
+  // Another fault’s neutral that is whole to here stands firm.
+  const parted = traits.parted && row[FIELD.ohms]! > WHOLE;
   if (!parted && !poor) return 0;
   const off = Math.abs(mean - soundVolts);
   // Between hot and such a neutral nothing stands while the meter loads it.
   if (parted && off > 6) return pair === 0 && mean < 5 ? 0.5 : 12;
-  // What hangs behind a poor joint besides the load that was put on pulls it down as well.
-  return poor ? (finding.amps > 0 ? 0.1 : 0.3) * off : 0;
+  // What hangs behind a poor joint besides the load that was put on pulls it down as well; what is dead is not pulled.
+  return poor ? (amps > 0 ? 0.2 : 0.3) * Math.min(off, mean) : 0;
 }
 
 function voltsShare(
@@ -111,28 +123,64 @@ function voltsShare(
 ): number {
   const loading = finding.meterOhms <= 2 * LOW_OHMS;
   sheet.clear();
+  const { free } = finding;
+  const falls = free === null ? null : fallOf(finding, free, row, spreads, traits);
+  if (falls !== null) {
+    const mean = row[FIELD.low]!;
+    const others = pulls(0, 0, mean, sound[soundAt + FIELD.low]!, traits, row);
+    sheet.add(false, free!, mean, Math.hypot(spreads?.[FIELD.low] ?? 0, pulled, others), false, false);
+  }
   for (let k = 0; k < PAIRS.length; k++) {
     const volts = finding.volts[PAIRS[k]!];
-    if (volts === null) continue;
+    if (volts === null || (k === 0 && falls !== null)) continue;
     const from = (loading && (finding.amps === 0 || floats(row, k)) ? FIELD.low : FIELD.high) + k;
     const mean = row[from]!;
     if (Number.isNaN(mean)) {
       sheet.add(PAIRS[k] === 'neutralGround', volts, 0, 0, true, false);
       continue;
     }
+    const neutral = PAIRS[k] === 'neutralGround';
     const spread = Math.hypot(
       spreads ? spreads[from]! : 0,
-      pulled,
-      pulls(finding, k, mean, sound[soundAt + FIELD.high + k]!, traits),
+      // What is on elsewhere raises a neutral, which is told of any reading.
+      neutral ? 0 : pulled,
+      pulls(finding.amps, k, mean, sound[soundAt + FIELD.high + k]!, traits, row),
     );
     const joined = traits.joined && mean < 0.05;
-    sheet.add(PAIRS[k] === 'neutralGround', volts, mean, spread, !loading && floats(row, k), joined);
+    sheet.add(neutral, volts, mean, spread, !loading && floats(row, k), joined);
   }
   if (finding.reference !== null) sheet.add(false, finding.reference, row[FIELD.reference]!, 1, false, false);
   const density = traits.utility
     ? utilityDensity(sheet)
     : voltsDensity(sheet, Math.hypot(SOURCE, wanders / NOMINAL));
-  return (1 - SLIPS) * density + SLIPS * slipDensity(sheet.count);
+  return falls === null
+    ? (1 - SLIPS) * density + SLIPS * slipDensity(sheet.count)
+    : (1 - SLIPS) * density * falls + SLIPS * slipDensity(sheet.count + 1);
+}
+
+/** What the fall between two readings of one moment is off: the meter twice; lengths of cable and the load itself. */
+const FALL = { volts: 0.4, share: 0.08, floats: 3, poor: 0.05, supply: 0.4 } as const;
+
+/** How likely hot to neutral falls by so much under the load that was put on; null where it was not read with the load on. */
+function fallOf(
+  { volts: { hotNeutral } }: Volts,
+  free: number,
+  row: Row,
+  spreads: Row | null,
+  { poor, supply }: Traits,
+): number | null {
+  if (hotNeutral === null || Number.isNaN(row[FIELD.low]!)) return null;
+  const mean = row[FIELD.low]! - row[FIELD.high]!;
+  const joint = spreads ? Math.abs(spreads[FIELD.high]! - spreads[FIELD.low]!) : 0;
+  const sigma = Math.hypot(
+    FALL.volts,
+    FALL.share * mean,
+    joint,
+    poor ? FALL.poor * mean : 0,
+    supply ? FALL.supply * mean : 0,
+    floats(row, 0) ? FALL.floats : 0,
+  );
+  return normal(free - hotNeutral, mean, sigma);
 }
 
 function lampsShare(finding: Extract<Finding, { kind: 'lamps' }>, row: Row): number {

@@ -56,6 +56,7 @@ const OHMS_PER_INCH = { '14': 2.52 / 12000, '12': 1.59 / 12000, '10': 1 / 12000 
   Record<string, number>
 >;
 const GOOD = 0.002;
+const BREAKER = 0.004;
 const APART = 1e10;
 /** Ohms of what is not there until it is altered. */
 const ABSENT = 1e13;
@@ -280,7 +281,7 @@ function netlist(truth: Truth, state: State): string {
   if (b > 0) r('pb', 'pn', 120 / b);
   // What is across both legs keeps a lost one half alive.
   r('pa', 'pb', 400);
-  r('pa', 'bh', state.breaker ? 0.004 + (find('breaker')?.ohms ?? 0) : APART);
+  r('pa', 'bh', state.breaker ? BREAKER + (find('breaker')?.ohms ?? 0) : APART);
   r('pn', 'bn', find('lifted-neutral') ? APART : GOOD);
   r('pg', 'bg', GOOD);
   for (const wire of ['h', 'n', 'g'] as const) r(`b${wire}`, '0', 1e11);
@@ -423,15 +424,16 @@ function solveEach(
 const solve = (truth: Truth, state: State, nodes: readonly string[], hertz = 60): Map<string, Complex> =>
   solveEach(truth, state, nodes, [[]], hertz)[0]!;
 
-/** Volts across each of some resistors while it alone is there. */
+/** Volts across each of some resistors while it alone is there; what is altered for one stays so for those after it. */
 function acrossEach(
   truth: Truth,
   state: State,
-  across: readonly { a: string; b: string; ohms: number }[],
+  across: readonly { a: string; b: string; ohms: number; alter?: string }[],
 ): number[] {
   const added = [...state.added, ...across.map(({ a, b }, k) => `rx${k} ${a} ${b} ${ABSENT}`)];
   const nodes = [...new Set(across.flatMap(({ a, b }) => [a, b]))];
-  const alters = across.map(({ ohms }, k) => [
+  const alters = across.map(({ ohms, alter }, k) => [
+    ...(alter === undefined ? [] : [alter]),
     ...(k > 0 ? [`rx${k - 1} = ${ABSENT}`] : []),
     `rx${k} = ${ohms}`,
   ]);
@@ -469,15 +471,18 @@ function opened(
       return Math.hypot(sum.re, sum.im) > 0.006 && apart(volts, `dh${i}`, `dn${i}`) > 60;
     });
     if (missing.length === 0) {
-      const amps = apart(volts, 'pa', 'bh') / 0.004;
+      const amps = throughBreaker(truth, volts);
       const breaker = amps > 5 * rating ? 'trips at once' : amps > 1.2 * rating ? 'trips later' : 'holds';
-      const dead = truth.troubles.some((t) => t.what === 'breaker');
-      return { breaker: dead ? 'holds' : breaker, open };
+      return { breaker, open };
     }
     open.add(missing.at(-1)!);
   }
   return { breaker: 'holds', open };
 }
+
+/** Amperes through the breaker; none through one that does not pass. */
+const throughBreaker = ({ troubles }: Truth, volts: ReadonlyMap<string, Complex>): number =>
+  troubles.some((t) => t.what === 'breaker') ? 0 : apart(volts, 'pa', 'bh') / BREAKER;
 
 /** A state after what opens by itself has opened. */
 function rested(truth: Truth, state: State): State {
@@ -493,12 +498,18 @@ const shown = ({ random }: Truth, volts: number): number =>
 function readSlots(truth: Truth, box: number, amps: number, meterOhms: number): Finding {
   const slot = slotsOf(truth.ground.run, box);
   const moment = rested(truth, momentOf(truth));
-  const load = amps > 0 ? [`rload ${slot.h} ${slot.n} ${120 / amps}`] : [];
-  const [hotNeutral, hotGround, neutralGround] = acrossEach(truth, { ...moment, added: load }, [
-    { a: slot.h, b: slot.n, ohms: meterOhms },
-    { a: slot.h, b: slot.g, ohms: meterOhms },
-    { a: slot.n, b: slot.g, ohms: meterOhms },
-  ]).map((volts) => shown(truth, volts)) as [number, number, number];
+  const pair = { a: slot.h, b: slot.n, ohms: meterOhms };
+  const load = amps > 0 ? `rload = ${120 / amps}` : `rload = ${ABSENT}`;
+  const [free, hotNeutral, hotGround, neutralGround] = acrossEach(
+    truth,
+    { ...moment, added: [`rload ${slot.h} ${slot.n} ${ABSENT}`] },
+    [
+      pair,
+      { ...pair, alter: load },
+      { a: slot.h, b: slot.g, ohms: meterOhms },
+      { a: slot.n, b: slot.g, ohms: meterOhms },
+    ],
+  ).map((volts) => shown(truth, volts)) as [number, number, number, number];
   return {
     kind: 'volts',
     stop: box,
@@ -510,6 +521,7 @@ function readSlots(truth: Truth, box: number, amps: number, meterOhms: number): 
     },
     reference: null,
     amps,
+    free: amps > 0 ? free : null,
     meterOhms,
   };
 }
@@ -708,8 +720,16 @@ export function perform(truth: Truth, measure: Measure): Finding {
       return { kind: 'opened', stop: measure.stop, found: foundIn(truth, measure.stop) };
     case 'part': {
       const below = (i: number): boolean => i >= 0 && (feeders[i] === measure.stop || below(feeders[i]!));
-      const beyond = troubles.some((t) => 'box' in t && below(t.box));
-      return { kind: 'parted', stop: measure.stop, amiss: beyond ? 'beyond' : 'before' };
+      // What touches shows first on a meter.
+      const beyond = [...troubles]
+        .sort((x, y) => Number(y.what === 'touch') - Number(x.what === 'touch'))
+        .find((t): t is Trouble & { box: number } => 'box' in t && below(t.box));
+      if (!beyond) return { kind: 'parted', stop: measure.stop, amiss: 'before', toward: null };
+      let toward = beyond.box;
+      while (feeders[toward] !== measure.stop) toward = feeders[toward]!;
+      // By the drawing: a cable that is not in it has no name.
+      const drawn = run.stops[toward]!.feeder === measure.stop;
+      return { kind: 'parted', stop: measure.stop, amiss: 'beyond', toward: drawn ? toward : null };
     }
     case 'legs': {
       const moment = momentOf(truth);
@@ -733,11 +753,9 @@ export function perform(truth: Truth, measure: Measure): Finding {
       return { kind: 'elsewhere', does: open && random() < 0.85 ? 'some dim, some bright' : 'fine' };
     }
     case 'amps': {
-      const { rating } = run.circuit.breaker;
-      return {
-        kind: 'amps',
-        amps: troubles.some((t) => t.what === 'overload') ? 1.35 * rating : 0.3 * rating,
-      };
+      // Until it lets go after minutes.
+      const volts = solve(truth, rested(truth, momentOf(truth)), ['pa', 'bh']);
+      return { kind: 'amps', amps: Math.round(10 * throughBreaker(truth, volts)) / 10 };
     }
   }
 }
@@ -785,13 +803,20 @@ export const voltsFound = (stop: number, hn: number, hg: number, ng: number, amp
   volts: { hotNeutral: hn, hotGround: hg, neutralGround: ng, hotHot: null },
   reference: null,
   amps,
+  free: null,
   meterOhms: 3000,
 });
 
 /** Follows the advice from the complaint to the end. */
 export function play(
   start: Truth,
-  { priors, situation = USUAL_SITUATION, most = 30, trace = () => {}, complaint }: PlayOptions = {},
+  {
+    priors,
+    situation = USUAL_SITUATION,
+    most = 30 * Math.max(1, start.troubles.length),
+    trace = () => {},
+    complaint,
+  }: PlayOptions = {},
 ): Played {
   let truth = start;
   const hunt = new Hunt(start.ground, priors);

@@ -50,11 +50,13 @@ const PER_BIT = { least: 12, most: 30 } as const;
 /**
  * Minutes to the end: looking for one cause after the other by share per minute, up to where measuring on is shorter. Weights
  * need not add up to one; what they lack has another answer.
+ * @param looked groups that are looked for in any case, before anything is measured
  */
 function sequence(
   p: ArrayLike<number>,
   weighed: readonly Weighed[],
   { minutes: ends, perBit }: Ends,
+  looked = 0,
 ): number {
   const sums = byGroup(p, weighed, ends.length);
   let left = sumOf(sums);
@@ -68,10 +70,10 @@ function sequence(
   order.sort((a, b) => sums[b]! / ends[b]! - sums[a]! / ends[a]!);
   let minutes = 0;
   let least = Infinity;
-  for (const g of order) {
+  for (const [k, g] of order.entries()) {
     // The bits of what is left, by its own shares.
     const bits = Math.max(0, left * Math.log2(left) - spread);
-    least = Math.min(least, minutes + LAST_LOOK * left + perBit * bits);
+    if (k >= looked) least = Math.min(least, minutes + LAST_LOOK * left + perBit * bits);
     minutes += left * ends[g]!;
     spread -= sums[g]! * Math.log2(sums[g]!);
     left = Math.max(1e-12, left - sums[g]!);
@@ -82,6 +84,8 @@ function sequence(
 /** Measures that are looked at two steps ahead, and those that may follow one of them. */
 const AHEAD = 6;
 const FOLLOW = 18;
+/** Minutes two steps ahead that are as good as the least, as a share of them. */
+const AS_GOOD = 1.01;
 /** Least bits that a measure is asked for. */
 const LEAST_BITS = 0.004;
 
@@ -126,14 +130,16 @@ export function choose<O extends Option>(
     .map((o) => ({ ...o, toGo: after(o, (q) => sequence(q, weighed, ends)) }))
     .sort((x, y) => x.toGo - y.toGo);
   const follow = scored.slice(0, FOLLOW);
-  const [best] = scored
+  const further = scored
     .slice(0, AHEAD)
-    .map((o) => ({ ...o, toGo: after(o, (q) => ahead(q, follow, weighed, ends)) }))
-    .sort((x, y) => x.toGo - y.toGo);
+    .map((o) => ({ ...o, toGo: after(o, (q) => ahead(q, follow, weighed, ends)) }));
+  const least = Math.min(...further.map((o) => o.toGo));
+  // Of those that are as good two steps ahead the one that is best by itself.
+  const best = further.find((o) => o.toGo <= AS_GOOD * least);
   return {
     scored,
     best: best ?? null,
-    looks: best !== undefined && sequence(p, weighed, ends) <= best.toGo,
+    looks: best !== undefined && sequence(p, weighed, ends, 1) <= best.toGo,
   };
 }
 

@@ -1,10 +1,12 @@
 /** Two causes at once: which of them a finding speaks of, and how likely it is with both in the network. */
 import type { Branch } from './branch.ts';
+import { isAt } from './causes.ts';
 import { logOf } from './densities.ts';
-import type { Evidence } from './evidence.ts';
+import { ampsShare, breakerShare, openedShare } from './devices.ts';
+import { DEAD_PAIRS, type Evidence, type Finding } from './evidence.ts';
 import { WIDTH } from './fields.ts';
-import { JOINT_CELLS } from './likelihood.ts';
-import type { PairsAt } from './predictions.ts';
+import { deadDensity, JOINT_CELLS } from './likelihood.ts';
+import { NOTHING_OPENS, type Opens, type PairsAt } from './predictions.ts';
 import { isElectrical, type Electrical, type Row } from './slots.ts';
 import { traitsOf } from './traits.ts';
 
@@ -12,32 +14,89 @@ import { traitsOf } from './traits.ts';
 export const stronger = (one: number, other: number, sound: number): number =>
   Math.abs(other - sound) > Math.abs(one - sound) ? other : one;
 
-/** Findings that follow from the network, each with where its outlet’s row begins in a table over the stops. */
-export function electricalOf(
-  branch: Branch,
-  evidence: readonly Evidence[],
-): { electrical: { k: number; finding: Electrical; at: number }[]; stops: number[] } {
+/**
+ * What was found in a box, by all causes that are there at once: null of any other finding.
+ * @returns logarithm by causes
+ */
+export function inBox(branch: Branch, evidence: Evidence): ((causes: readonly number[]) => number) | null {
+  const finding = branch.here(evidence.finding);
+  if (finding.kind !== 'opened') return null;
+  const { causes } = branch.predictions;
+  return (list) => {
+    const here = [...new Set(list)].filter((c) => isAt(causes[c]!.place, finding.stop));
+    return logOf(
+      openedShare(
+        finding.found,
+        here.map((c) => causes[c]!.kind),
+      ),
+    );
+  };
+}
+
+/** Findings that are worked out with two causes in the network. */
+type WorkedOut = Electrical | Extract<Finding, { kind: 'ohms' | 'insulation' | 'breaker' | 'amps' }>;
+const isWorkedOut = (finding: Finding): finding is WorkedOut =>
+  isElectrical(finding) || ['ohms', 'insulation', 'breaker', 'amps'].includes(finding.kind);
+
+export interface Exact {
+  /** Each with its position in the evidence, and its outlet’s among the stops. */
+  findings: { k: number; finding: WorkedOut; row: number }[];
+  stops: number[];
+  /** Whether something was read on the dead circuit. */
+  dead: boolean;
+}
+
+/** Findings that follow from the network, and the outlets that they are of. */
+export function exactOf(branch: Branch, evidence: readonly Evidence[]): Exact {
   const stops: number[] = [];
-  const electrical = evidence.flatMap((e, k) => {
+  const findings = evidence.flatMap((e, k): Exact['findings'] => {
     const finding = branch.here(e.finding);
-    if (!isElectrical(finding)) return [];
+    if (!isWorkedOut(finding)) return [];
+    if (!('stop' in finding)) return [{ k, finding, row: -1 }];
     if (!stops.includes(finding.stop)) stops.push(finding.stop);
-    return [{ k, finding, at: stops.indexOf(finding.stop) * WIDTH }];
+    return [{ k, finding, row: stops.indexOf(finding.stop) }];
   });
-  return { electrical, stops };
+  return {
+    findings,
+    stops,
+    dead: findings.some((f) => f.finding.kind === 'ohms' || f.finding.kind === 'insulation'),
+  };
 }
 
 /** Logarithms of findings with the two causes that were read last; of two devices that of the first opens. */
 export function bothOf(
-  { predictions: { causes, opens }, likelihood }: Branch,
+  branch: Branch,
   [x, y]: readonly [number, number],
   reader: PairsAt,
   read: readonly Row[],
-): (finding: Electrical, at: number) => number {
+): (finding: WorkedOut, row: number) => number {
+  const { predictions, likelihood } = branch;
+  const { causes, opens } = predictions;
   const traits = traitsOf(causes[x]!.kind, causes[y]!.kind);
   const opening = opens[x]!.device === null ? y : x;
-  const open = reader.opensAtOnce();
-  return (finding, at) => logOf(likelihood.electrical(finding, read, at, traits, opening, open));
+  const { last } = reader;
+  const open = last.breaker === 'at once';
+  return (finding, row) => {
+    switch (finding.kind) {
+      case 'ohms':
+      case 'insulation': {
+        const told = last.dead[row * DEAD_PAIRS.length + DEAD_PAIRS.indexOf(finding.pair)]!;
+        return logOf(deadDensity(finding, told));
+      }
+      case 'breaker': {
+        const share = (c: number, own: Opens) =>
+          logOf(breakerShare(finding, causes[c]!, own, predictions.ground.run.circuit.breaker.rating));
+        if (last.breaker !== 'no') return share(x, { ...NOTHING_OPENS, breaker: last.breaker });
+        // What the other one keeps from opening it does not.
+        const [one, other] = [x, y].map((c) => share(c, { ...opens[c]!, breaker: 'no' })) as [number, number];
+        return stronger(one, other, share(0, NOTHING_OPENS));
+      }
+      case 'amps':
+        return logOf(ampsShare(finding.amps, last.amps, predictions.ground.run.circuit.breaker.rating));
+      default:
+        return logOf(likelihood.electrical(finding, read, row * WIDTH, traits, opening, open));
+    }
+  };
 }
 
 /**
@@ -47,16 +106,18 @@ export function bothOf(
 export function besideMended(branch: Branch, seen: readonly Evidence[], mended: number): Float64Array[] {
   const { predictions, first } = branch;
   const { causes, scenes } = predictions;
+  const x = branch.causeAt(mended);
   // Where the two are not worked out together, whichever of them changes more.
   const logs = seen.map((e) => {
+    const found = inBox(branch, e);
+    if (found) return branch.byCell((c) => found([x, c]));
     const told = branch.of(e);
     return told.map((own) => stronger(told[mended]!, own, told[0]!));
   });
-  const { electrical, stops } = electricalOf(branch, seen);
-  const x = causes.findIndex((_, c) => mended < first[c + 1]!);
-  if (electrical.length === 0 || causes[x]!.faults.length === 0) return logs;
+  const { findings, stops, dead } = exactOf(branch, seen);
+  if (findings.length === 0 || causes[x]!.faults.length === 0) return logs;
   const others = causes.flatMap((cause, c) => (c !== x && cause.faults.length > 0 ? [c] : []));
-  const reader = predictions.pairsAt(stops, [x, ...others]);
+  const reader = predictions.pairsAt(stops, [x, ...others], dead);
   const read = scenes.map(() => new Float32Array(stops.length * WIDTH));
   reader.vary(x, JOINT_CELLS[mended - first[x]!]!);
   for (const y of others)
@@ -64,7 +125,7 @@ export function besideMended(branch: Branch, seen: readonly Evidence[], mended: 
       reader.vary(y, JOINT_CELLS[cell - first[y]!]!);
       if (!reader.read(x, y, read)) continue;
       const both = bothOf(branch, [x, y], reader, read);
-      for (const { k, finding, at } of electrical) logs[k]![cell] = both(finding, at);
+      for (const { k, finding, row } of findings) logs[k]![cell] = both(finding, row);
     }
   return logs;
 }

@@ -17,6 +17,11 @@ export class Topology {
     this.below = below;
   }
 
+  /** Boxes that are fed from one. */
+  goesOn(stop: number): number[] {
+    return this.run.stops.flatMap(({ feeder }, i) => (feeder === stop ? [i] : []));
+  }
+
   feeds(stop: number, other: number): boolean {
     return this.below[stop]?.has(other) ?? false;
   }

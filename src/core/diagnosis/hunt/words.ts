@@ -84,7 +84,7 @@ export function measureWords(measure: Measure, run: Run): { title: string; how: 
       return measure.amps > 0
         ? {
             title: `Volts at ${at} with ${measure.amps} A on`,
-            how: 'A heater or hair dryer plugged in beside the meter, running. Meter on low impedance, three pairs of slots.',
+            how: 'Hot to neutral first; then a heater or hair dryer running beside the meter, and the three pairs of slots. What it falls by is the ohms on the way.',
           }
         : {
             title: `Volts at ${at}`,
@@ -125,7 +125,7 @@ export function measureWords(measure: Measure, run: Run): { title: string; how: 
     case 'part':
       return {
         title: `Part what goes on from ${at}`,
-        how: 'Proved dead. The cables that go on come apart there; ohms into them, and into what comes from the panel.',
+        how: 'Proved dead. The cables that go on come apart there; ohms into each of them, and into what comes from the panel.',
       };
     case 'legs':
       return {
@@ -182,7 +182,7 @@ export function findingWords(finding: Finding, run: Run): string {
     case 'opened':
       return `${at} opened: ${finding.found.length === 0 ? 'all tight' : finding.found.map((k) => KINDS[k].name).join(', ')}`;
     case 'parted':
-      return `${at} parted: the fault is ${finding.amiss === 'beyond' ? 'past it' : 'before it'}`;
+      return `${at} parted: the fault is ${finding.amiss === 'before' ? 'before it' : `past it${finding.toward === null ? '' : `, toward ${boxName(run, finding.toward)}`}`}`;
     case 'legs':
       return `Legs ${finding.a} V and ${finding.b} V${finding.loaded ? `, with a load on one ${finding.loaded.join(' V and ')} V` : ''}`;
     case 'sign':

@@ -69,7 +69,7 @@ const figure = ({ figures }: Pick<Entry, 'figures'>, name: string): number | nul
   figures.find((f) => f.name === name)?.value ?? null;
 
 /** What an answer to a measure says; null where it was not possible. */
-function measured(order: Order | null, entry: Entry): Finding | null {
+function measured(order: Order | null, entry: Entry, stopOf: (boxId: string) => number): Finding | null {
   if (order?.do !== 'measure' || entry.picks.includes('cannot') || entry.picks.includes('skip')) return null;
   const { measure } = order;
   switch (measure.kind) {
@@ -85,6 +85,7 @@ function measured(order: Order | null, entry: Entry): Finding | null {
         },
         reference: null,
         amps: measure.amps,
+        free: measure.amps > 0 ? figure(entry, 'free') : null,
         meterOhms: LOW_OHMS,
       };
     case 'reference':
@@ -94,6 +95,7 @@ function measured(order: Order | null, entry: Entry): Finding | null {
         volts: { hotNeutral: null, hotGround: null, neutralGround: null, hotHot: null },
         reference: figure(entry, 'ref'),
         amps: 0,
+        free: null,
         meterOhms: LOW_OHMS,
       };
     case 'works': {
@@ -117,12 +119,15 @@ function measured(order: Order | null, entry: Entry): Finding | null {
       };
     case 'open':
       return { kind: 'opened', stop: measure.stop, found: entry.picks.filter(isKind) };
-    case 'part':
+    case 'part': {
+      const toward = entry.picks.flatMap((p) => after(p, TOWARD) ?? [])[0];
       return {
         kind: 'parted',
         stop: measure.stop,
-        amiss: entry.picks.includes('beyond') ? 'beyond' : 'before',
+        amiss: toward === undefined && !entry.picks.includes('beyond') ? 'before' : 'beyond',
+        toward: toward === undefined ? null : stopOf(toward),
       };
+    }
     case 'legs': {
       const [a, b] = [figure(entry, 'a'), figure(entry, 'b')];
       if (a === null || b === null) return null;
@@ -142,7 +147,8 @@ function measured(order: Order | null, entry: Entry): Finding | null {
   }
 }
 
-const ofReading = (reading: Reading, stop: number): Finding[] => {
+/** @param freeBefore hot to neutral without its load, where it was read with one */
+const ofReading = (reading: Reading, stop: number, freeBefore: number | null): Finding[] => {
   const { hotNeutral, hotGround, neutralGround, hotHot, groundReference, lamps, loadAmps } = reading;
   const volts = { hotNeutral, hotGround, neutralGround, hotHot };
   const read = [...Object.values(volts), groundReference].some((v) => v !== null);
@@ -155,6 +161,7 @@ const ofReading = (reading: Reading, stop: number): Finding[] => {
             volts,
             reference: groundReference,
             amps: loadAmps,
+            free: freeBefore,
             meterOhms: /low/i.test(reading.instrument) ? LOW_OHMS : HIGH_OHMS,
           },
         ]
@@ -163,11 +170,34 @@ const ofReading = (reading: Reading, stop: number): Finding[] => {
   ];
 };
 
+/** Readings of one outlet within so long of each other are of one state, milliseconds. */
+const BESIDE = 5 * 60_000;
+
+/** Hot to neutral at the same slots with nothing put on, read beside one with a load. */
+function freeOf(loaded: Reading, readings: readonly Reading[]): number | null {
+  if (loaded.loadAmps === 0) return null;
+  const near = (r: Reading) => Math.abs(Date.parse(r.at) - Date.parse(loaded.at));
+  const [free] = readings
+    .filter(
+      (r) =>
+        r.boxId === loaded.boxId &&
+        r.half === loaded.half &&
+        r.stage === loaded.stage &&
+        r.loadAmps === 0 &&
+        near(r) <= BESIDE,
+    )
+    .sort((a, b) => near(a) - near(b));
+  return free?.hotNeutral ?? null;
+}
+
 /** A tone that falls below this share of the strongest is past the break. */
 export const PAST_BREAK = 0.45;
 
 const hasDim = ({ log }: Context): boolean =>
   log.picked('complaint', 'dim') || log.picked('complaint', 'comes-goes') || log.picked('complaint', 'low');
+
+/** Of what goes on from a box: the pick that names the next box, before its id. */
+export const TOWARD = 'toward ';
 
 /** Prefixes of the steps of a hunt in the log, before their number or box. */
 export const KEYS = {
@@ -251,9 +281,15 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
   const first = firstOf(c, run);
   const past = pastReadings(c.document);
   const times = new Set(c.log.entries.map((e) => e.at));
-  const readings = rows(c.document.readings)
-    .filter((r) => r.at >= since && !times.has(r.at) && !past.has(r.id) && stopOf(r.boxId) >= 0)
-    .map((r) => ({ at: r.at, id: r.id, findings: ofReading(r, stopOf(r.boxId)), entry: null }));
+  const onRecord = rows(c.document.readings).filter(
+    (r) => r.at >= since && !times.has(r.at) && !past.has(r.id) && stopOf(r.boxId) >= 0,
+  );
+  const readings = onRecord.map((r) => ({
+    at: r.at,
+    id: r.id,
+    findings: ofReading(r, stopOf(r.boxId), freeOf(r, onRecord)),
+    entry: null,
+  }));
   const measurements = measurementsOf(c.document)
     .filter(({ measurement: m, struck }) => !struck && m.at >= since && stopOf(m.boxId) >= 0)
     .map(({ measurement: m }) => ({
@@ -360,7 +396,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     const n = after(step, KEYS.find);
     if (n === null) return [];
     const order = orderAt(n);
-    const finding = measured(order, entry);
+    const finding = measured(order, entry, stopOf);
     if (!finding && order?.do === 'measure') declined.add(measureKey(order.measure));
     return finding ? [finding] : [];
   }

@@ -23,7 +23,7 @@ import {
   type Signed,
   type Step,
 } from '../step.ts';
-import { firstOf, huntCase, KEYS, type HuntCase } from './case.ts';
+import { firstOf, huntCase, KEYS, TOWARD, type HuntCase } from './case.ts';
 import { orderOf, type Order } from './orders.ts';
 
 type Steps = readonly (Step | false | null)[];
@@ -115,6 +115,7 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
         title,
         why,
         [
+          ...(measure.amps > 0 ? [optional(volts('free', 'Hot to neutral, load still off'))] : []),
           volts('hn', 'Hot to neutral'),
           optional(volts('hg', 'Hot to ground')),
           optional(volts('ng', 'Neutral to ground')),
@@ -206,7 +207,7 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
         key,
         title,
         why,
-        [['beyond', 'The fault is in what goes on'], ['before', 'The fault is before, or in this box'], SKIP],
+        [...waysOn(run, measure.stop), ['before', 'The fault is before, or in this box'], SKIP],
         { text: how, caution, inside: box },
       );
     case 'legs':
@@ -255,6 +256,13 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
         { ...more, cannot: SKIP[1] },
       );
   }
+}
+
+/** What goes on from a box, each cable by the box that it feeds where there are several. */
+function waysOn({ stops }: Run, from: number): (readonly [string, string])[] {
+  const fed = stops.filter(({ feeder }) => feeder === from);
+  if (fed.length < 2) return [['beyond', 'The fault is in what goes on']];
+  return fed.map(({ box }) => [`${TOWARD}${box.id}`, `The fault is in what goes on to ${box.name}`]);
 }
 
 /** Kinds that a look into a box may find, the usual first. */

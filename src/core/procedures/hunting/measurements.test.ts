@@ -60,6 +60,7 @@ const CASES: readonly [string, Partial<Measurement>, unknown[]][] = [
         volts: volts({ neutralGround: 3.4 }),
         reference: null,
         amps: 10,
+        free: null,
         meterOhms: 4000,
       },
     ],

@@ -29,7 +29,7 @@ export function findingsOf(measurement: Measurement, stop: number): Finding[] {
       if (pair === null || shows !== 'value' || value === null) return [];
       const meterOhms = inputOhms ?? (instrument === 'high-impedance meter' ? HIGH_OHMS : LOW_OHMS);
       const volts = { ...NO_VOLTS, [pair]: value };
-      return [{ kind: 'volts', stop, volts, reference: null, amps: loadAmps, meterOhms }];
+      return [{ kind: 'volts', stop, volts, reference: null, amps: loadAmps, free: null, meterOhms }];
     }
     case 'three-lamp tester':
       return lamps === null
