@@ -20,12 +20,12 @@ const DEMO: JobDocument = parseFile(
 );
 const circuitNamed = (name: string): Circuit => Object.values(DEMO.circuits).find((c) => c.name === name)!;
 
-/** Volts at an outlet of the circuit as it truly is. */
+/** Volts at an outlet of the circuit as it truly is; with a load, hot to neutral without it comes first. */
 function truth(name: string, faults: (stops: string[]) => Fault[]) {
   const run = runOf(new View(DEMO), circuitNamed(name));
   const names = run.stops.map((s) => s.box.name);
   const list = faults(names);
-  return (box: string, amps: number, mended: readonly Fault['kind'][] = []): string[] => {
+  const read = (box: string, amps: number, mended: readonly Fault['kind'][] = []): string[] => {
     const stop = names.indexOf(box);
     const use = { amps: new Map(amps > 0 ? [[stop, amps]] : []), open: new Set<number>() };
     const sound = wiringOf(run, use, actualBoxes(run));
@@ -40,6 +40,10 @@ function truth(name: string, faults: (stops: string[]) => Fault[]) {
       [neutral, ground],
     ].map(([a, b]) => (Math.round(10 * readVolts(wiring, a!, b!, 3000)) / 10).toFixed(1));
   };
+  return (...[box, amps, mended]: Parameters<typeof read>): string[] => [
+    ...(amps > 0 ? read(box, 0, mended).slice(0, 1) : []),
+    ...read(box, amps, mended),
+  ];
 }
 
 /** Fills the figures of the card that is shown, in their order, and goes on. */

@@ -120,6 +120,12 @@ export class Predictor {
       : { ...change, weights: [1 / ohms] };
   }
 
+  /** Whether a fault only joins what is apart: put in first it leaves most digits where conductors hang loose. */
+  joins(fault: number): boolean {
+    const { rank, alters } = this.changes[fault]!;
+    return rank === 1 && !alters[0];
+  }
+
   /** The sound network again. */
   without(): void {
     const { responses, probeAt, volts, impedance } = this;

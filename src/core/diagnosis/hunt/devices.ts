@@ -63,7 +63,7 @@ export const overloadShare = (amps: number, rating: number): number =>
 
 /** One look misses a cause that is there, and finds what is none, so often. */
 const MISSES = 0.06;
-const MISTAKES = 0.001;
+const MISTAKES = 2e-4;
 const DEADLY: readonly CauseKind[] = ['reversed', 'false-ground'];
 
 /** What a look into a box finds. @param kinds of all causes that are there */

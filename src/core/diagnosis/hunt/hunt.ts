@@ -78,7 +78,7 @@ function blind(finding: Finding): number {
     case 'device':
       return 1 / 3;
     case 'opened':
-      return finding.found.length === 0 ? 0.9 : 0.03;
+      return finding.found.length === 0 ? 0.9 : 0.004;
     case 'parted':
     case 'tone':
     case 'amps':

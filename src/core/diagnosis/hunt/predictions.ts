@@ -86,9 +86,12 @@ function faultList(causes: readonly Cause[]): FaultList {
 class Asked {
   readonly predictor: Predictor;
   private readonly at: readonly (readonly number[])[];
+  /** The hot of a dead circuit hangs loose: what ties it comes first. */
+  private readonly dead: boolean;
   /** @param hertz 0 for what a meter sends by itself */
   constructor(wiring: Wiring, { faults, at }: FaultList, probes: readonly Probe[], hertz: number) {
     this.at = at;
+    this.dead = hertz === 0;
     this.predictor = new Predictor(wiring, faults, probes, hertz, 2);
   }
   /** Gives a poor joint other ohms. */
@@ -100,6 +103,7 @@ class Asked {
     const { predictor } = this;
     const faults = [...this.at[cause]!, ...(beside === null ? [] : this.at[beside]!)];
     if (faults.length > 2) return false;
+    if (this.dead && faults.length === 2 && predictor.joins(faults[1]!)) faults.reverse();
     if (faults.length === 2) predictor.given(faults[0]!);
     else predictor.without();
     const last = faults.at(-1);

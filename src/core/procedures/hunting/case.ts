@@ -190,6 +190,9 @@ function freeOf(loaded: Reading, readings: readonly Reading[]): number | null {
   return free?.hotNeutral ?? null;
 }
 
+/** When the outlet was read free that was then read with a load. @param at UTC time */
+export const justBefore = (at: string): string => new Date(Date.parse(at) - 1).toISOString();
+
 /** A tone that falls below this share of the strongest is past the break. */
 export const PAST_BREAK = 0.45;
 
@@ -280,7 +283,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     );
   const first = firstOf(c, run);
   const past = pastReadings(c.document);
-  const times = new Set(c.log.entries.map((e) => e.at));
+  const times = new Set(c.log.entries.flatMap((e) => [e.at, justBefore(e.at)]));
   const onRecord = rows(c.document.readings).filter(
     (r) => r.at >= since && !times.has(r.at) && !past.has(r.id) && stopOf(r.boxId) >= 0,
   );

@@ -23,12 +23,12 @@ const DEMO = parseFile(
 const CIRCUIT = rows(DEMO.circuits).find((c) => c.name === 'Studio receptacles')!;
 
 /** A call of a procedure at an outlet of the demo. */
-function walkerAt(procedure: string, box: string): Walker {
+function walkerAt(procedure: string, box: string, circuit = CIRCUIT): Walker {
   const walker = new Walker(procedure, Date.parse('2026-06-04T14:00:00Z'));
   const call = {
     ...walker.call,
     boxId: rows(DEMO.boxes).find((b) => b.name === box)!.id,
-    circuitId: CIRCUIT.id,
+    circuitId: circuit.id,
   };
   walker.document = { ...DEMO, calls: { [call.id]: call } };
   return walker;
@@ -214,4 +214,79 @@ test('after a repair each outlet is asked for under a load, until somebody leave
     } else assert.equal(walker.answer(someAnswer(step, () => 0)), null, step.title);
   }
   assert.equal(asked, 3);
+});
+
+test('a load is read free and loaded: both on record, one finding; readings of one outlet beside each other as well', () => {
+  const walker = walkerAt('hunt', 'S3');
+  toThink(walker);
+  assert.equal(walker.answer({ picks: ['volts box-s2 10'] }), null);
+  for (let k = 0; walker.step?.kind === 'power'; k++) {
+    assert.ok(k < 3);
+    walker.energize(walker.step.circuit.id, walker.step.purpose);
+  }
+  const figures = [
+    { name: 'free', value: 121.5 },
+    { name: 'hn', value: 112 },
+    { name: 'hg', value: 117 },
+    { name: 'ng', value: 5 },
+  ];
+  assert.equal(walker.answer({ figures }), null);
+  const volts = () =>
+    huntCase(walker.context, CIRCUIT).evidence.flatMap(({ finding }) =>
+      finding.kind === 'volts' ? [[finding.amps, finding.free, finding.volts.hotNeutral]] : [],
+    );
+  assert.deepEqual(volts(), [[10, 121.5, 112]]);
+  const onRecord = rows(walker.document.readings).filter(
+    (r) => r.boxId === 'box-s2' && r.at >= walker.call.opened,
+  );
+  assert.deepEqual(
+    onRecord.map((r) => [r.loadAmps, r.hotNeutral]).sort(),
+    [
+      [0, 121.5],
+      [10, 112],
+    ].sort(),
+  );
+  // As somebody reads it in Prove: without, then with a load, some minutes later.
+  const later = (minutes: number) => new Date(Date.parse(walker.now) + 60_000 * minutes).toISOString();
+  const [plain] = onRecord;
+  const read = (id: string, at: string, loadAmps: number, hotNeutral: number) => ({
+    ...plain!,
+    ...{ id, at, boxId: 'box-s4', loadAmps, hotNeutral, hotGround: null, neutralGround: null },
+  });
+  const readings = [
+    read('reading-1', later(1), 0, 120),
+    read('reading-2', later(3), 8, 117),
+    read('reading-3', later(30), 8, 116),
+  ];
+  walker.run([{ type: 'put', table: 'readings', rows: readings }]);
+  assert.deepEqual(volts().slice(1), [
+    [0, null, 120],
+    [8, 120, 117],
+    [8, null, 116],
+  ]);
+});
+
+test('where several cables go on from a box, the answer names which', () => {
+  const circuit = rows(DEMO.circuits).find((c) => c.name === 'East bedroom')!;
+  const { stops } = runOf(new View(DEMO), circuit);
+  const ways = (from: number) => stops.flatMap(({ feeder }, i) => (feeder === from ? [i] : []));
+  const fork = stops.findIndex((_, i) => ways(i).length > 1);
+  for (const from of [fork, 0]) {
+    const walker = walkerAt('hunt', stops[1]!.box.name, circuit);
+    toThink(walker);
+    assert.equal(walker.answer({ picks: [`part ${stops[from]!.box.id}`] }), null);
+    for (let k = 0; walker.step && walker.step.kind !== 'ask'; k++) {
+      assert.ok(k < 12, walker.step.title);
+      if (walker.step.kind === 'dead') walker.prove(walker.step.box.id);
+      else assert.equal(walker.answer(someAnswer(walker.step, () => 0)), null);
+    }
+    const { step } = walker;
+    assert.ok(step?.kind === 'ask');
+    const offered = step.options.filter((o) => o.name.startsWith('The fault is in what goes on'));
+    assert.equal(offered.length, ways(from).length);
+    assert.equal(walker.answer({ picks: [offered.at(-1)!.value] }), null);
+    const last = huntCase(walker.context, circuit).evidence.at(-1)!.finding;
+    const toward = from === fork ? ways(from).at(-1)! : null;
+    assert.deepEqual(last, { kind: 'parted', stop: from, amiss: 'beyond', toward });
+  }
 });

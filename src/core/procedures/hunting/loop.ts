@@ -23,7 +23,7 @@ import {
   type Signed,
   type Step,
 } from '../step.ts';
-import { firstOf, huntCase, KEYS, TOWARD, type HuntCase } from './case.ts';
+import { firstOf, huntCase, justBefore, KEYS, TOWARD, type HuntCase } from './case.ts';
 import { orderOf, type Order } from './orders.ts';
 
 type Steps = readonly (Step | false | null)[];
@@ -309,21 +309,28 @@ function readingOf(
 ): Command[] {
   if (picks.includes('cannot')) return [];
   const value = (name: string) => read.find((f) => f.name === name)?.value ?? null;
-  const reading: Reading = {
+  const reading = (of: Pick<Reading, 'at' | 'loadAmps'> & Partial<Reading>): Reading => ({
     ...PLAIN_READING,
     id: newId('reading'),
     boxId: box.id,
     place: `${box.name}, ${c.document.areas[box.areaId]?.name ?? ''}`,
-    at,
     by,
     stage: 'as-found',
     instrument: 'Meter, low impedance',
-    hotNeutral: value('hn'),
-    hotGround: value('hg'),
-    neutralGround: value('ng'),
-    loadAmps: amps,
-  };
-  return [{ type: 'put', table: 'readings', rows: [reading] }];
+    ...of,
+  });
+  const free = value('free');
+  const rows = [
+    ...(free === null ? [] : [reading({ at: justBefore(at), hotNeutral: free, loadAmps: 0 })]),
+    reading({
+      at,
+      hotNeutral: value('hn'),
+      hotGround: value('hg'),
+      neutralGround: value('ng'),
+      loadAmps: amps,
+    }),
+  ];
+  return [{ type: 'put', table: 'readings', rows }];
 }
 
 function repairStep(c: Context, circuit: Circuit, { ground }: HuntCase, key: string, step: string): Step {
