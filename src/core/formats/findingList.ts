@@ -55,6 +55,9 @@ const SHAPES: Record<FindingKind, yup.ObjectShape> = {
     pair: one(DEAD_PAIRS),
     megohms: yup.number().strict().min(0).max(1e6).nullable().defined(),
   },
+  state: { ...at, on: flag().required() },
+  live: { ...at, live: flag().required() },
+  counted: { ...at, cables: yup.number().strict().integer().min(1).max(12).required() },
   opened: { ...at, found: yup.array(one(KINDS_FOUND)).strict().max(12).required().min(0) },
   parted: { ...at, amiss: one(['before', 'beyond']), toward: yup.string().strict().max(80) },
   legs: { a: volts().required(), b: volts().required(), loadedA: volts(), loadedB: volts() },
@@ -128,7 +131,7 @@ export function findingListOf(value: unknown, path: string, boxes: readonly stri
     const field = `${path}.findings[${i}]`;
     const stopOf = (key: string): number => {
       const text = String(row[key]);
-      if (row.kind === 'opened' && text === PANEL) return -1;
+      if ((row.kind === 'opened' || row.kind === 'state') && text === PANEL) return -1;
       const stop = boxes.indexOf(text);
       if (stop < 0)
         throw new InvalidError([

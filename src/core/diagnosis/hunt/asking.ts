@@ -50,14 +50,17 @@ export function seenUnmended(evidence: readonly Evidence[], mended: readonly str
 /** What nobody sees by looking where it is mended; a box is opened to be mended anyway. */
 export const mustAsk = (key: string): boolean => ['cable', 'service', 'plugged'].includes(key.split(' ')[0]!);
 
+/** Mended by a hand on a handle: nothing is opened for it. */
+export const isTurnedOff = (key: string): boolean => /(?:breaker-off|tripped|switched-off)$/.test(key);
+
 /** Measures that show a cause where it is, before anybody mends it. */
 export function confirms(key: string, run: Run, evidence: readonly Evidence[]): ReadonlySet<string> {
-  const [at, where, kind] = key.split(' ');
+  const [at, where] = key.split(' ');
   switch (at) {
     case 'box':
-      return new Set([`open ${where}`]);
+      return new Set(isTurnedOff(key) ? [`state ${where}`, `device ${where}`] : [`open ${where}`]);
     case 'panel':
-      return new Set(kind === undefined && where === 'breaker-off' ? [] : ['open -1']);
+      return new Set(isTurnedOff(key) ? ['state -1'] : ['open -1']);
     case 'cable':
       return new Set([
         `open ${where}`,
@@ -100,6 +103,8 @@ export function repeats(finding: Evidence['finding']): string {
     case 'breaker':
       return finding.unplugged ? 'breaker' : '';
     case 'device':
+      return finding.does.startsWith('its button') ? '' : `device ${finding.stop}`;
+    case 'state':
     case 'works':
       return `${finding.kind} ${finding.stop}`;
     case 'legs':

@@ -139,9 +139,11 @@ export function insulationDensity(read: number, told: number): number {
   return 0.95 * (1 - sound) * bell + 0.04 / OHMS_SPAN;
 }
 
-/** Works, dim or dead, by the volts that a load leaves there. */
-export function worksShare(does: 'works' | 'dim' | 'dead', loaded: number): number {
-  const works = sigmoid((loaded - 97) / 5);
+/** Works, dim, dead or too bright, by the volts that a load leaves there. */
+export function worksShare(does: 'works' | 'dim' | 'dead' | 'bright', loaded: number): number {
+  const bright = sigmoid((loaded - 133) / 3);
+  const works = sigmoid((loaded - 97) / 5) * (1 - bright);
   const dead = sigmoid((40 - loaded) / 8);
-  return does === 'works' ? works : does === 'dead' ? dead : Math.max(0, 1 - works - dead);
+  const shares = { works, dead, bright, dim: Math.max(0, 1 - works - dead - bright) };
+  return shares[does];
 }

@@ -1,5 +1,5 @@
 /** What a breaker does when it is closed, and the rest of the house, by cause. */
-import type { Cause } from './causes.ts';
+import { isAt, type Cause } from './causes.ts';
 import type { Finding } from './evidence.ts';
 import type { CauseKind } from './kinds.ts';
 import type { Opens } from './predictions.ts';
@@ -60,6 +60,46 @@ const FAR_OVER = 2;
 /** As `ampsShare`, where too much is plugged in. */
 export const overloadShare = (amps: number, rating: number): number =>
   amps > FAR_OVER * rating ? 0.05 : amps > rating ? 0.85 : amps > 0.8 * rating ? 0.25 : 0.03;
+
+/** How a handle, a button or a switch stands, before anybody moves it. */
+export function stateShare(
+  { stop, on }: Finding & { kind: 'state' },
+  { kind, place }: Cause,
+  opens: Opens,
+): number {
+  const off = ((): number => {
+    if (stop >= 0) {
+      const here = (kind === 'tripped' || kind === 'switched-off') && isAt(place, stop);
+      return here ? 0.97 : opens.device === stop ? 0.85 : 0.03;
+    }
+    if (kind === 'breaker-off') return 0.97;
+    if (opens.breaker === 'at once') return 0.92;
+    if (opens.breaker === 'later' || opens.device === -1) return 0.7;
+    if (kind === 'weak-breaker' || kind === 'overload') return 0.35;
+    return kind === 'appliance' ? 0.1 : 0.02;
+  })();
+  return on ? 1 - off : off;
+}
+
+/** Whether an outlet is live with the breaker of its circuit off. */
+export function liveShare(live: boolean, kind: CauseKind): number {
+  const share = kind === 'other-hot' || kind === 'crossed-breakers' || kind === 'tied' ? 0.6 : 0.01;
+  return live ? share : 1 - share;
+}
+
+/** What the TEST button of a device does. @param idle it is open or without power */
+export function buttonShare(
+  does: 'its button trips it' | 'its button does nothing',
+  idle: boolean,
+  fedOnLoad: boolean,
+): number {
+  const trips = idle ? 0.03 : fedOnLoad ? 0.5 : 0.96;
+  return does === 'its button trips it' ? trips : 1 - trips;
+}
+
+/** Cables in a box that the drawing has so many of: a spare one or another circuit’s may be there as well. */
+export const countedShare = (cables: number, drawn: number): number =>
+  cables === drawn ? 0.8 : cables > drawn ? 0.19 : 0.01;
 
 /** One look misses a cause that is there, and finds what is none, so often. */
 const MISSES = 0.06;

@@ -10,10 +10,13 @@ export const DEAD_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround'] as const;
 export type DeadPair = (typeof DEAD_PAIRS)[number];
 
 export const DOES_BREAKER = ['holds', 'trips at once', 'trips later'] as const;
-export const DOES_DEVICE = ['resets', 'does not reset', 'resets and trips'] as const;
+export const DOES_DEVICE = [
+  ...(['resets', 'does not reset', 'resets and trips'] as const),
+  ...(['its button trips it', 'its button does nothing'] as const),
+] as const;
 export const SIGNS_SEEN = ['heat', 'scorch', 'buzz', 'smell'] as const;
 export const ELSEWHERE = ['fine', 'some dim, some bright', 'some dead', 'all dim'] as const;
-export const WORKS = ['works', 'dead', 'dim', 'comes and goes'] as const;
+export const WORKS = ['works', 'dead', 'dim', 'comes and goes', 'bright'] as const;
 
 export type Finding =
   /**
@@ -50,6 +53,12 @@ export type Finding =
   | { kind: 'ohms'; stop: number; pair: DeadPair; ohms: number }
   /** Megohms by an insulation tester, the circuit dead and all unplugged; Infinity where it shows over. */
   | { kind: 'insulation'; stop: number; pair: DeadPair; megohms: number }
+  /** A handle, a button or a switch as it stands, before anybody moves it; off is also tripped. The breaker is at −1. */
+  | { kind: 'state'; stop: number; on: boolean }
+  /** With the breaker of the circuit off. */
+  | { kind: 'live'; stop: number; live: boolean }
+  /** Cables in a box, that which feeds it among them. */
+  | { kind: 'counted'; stop: number; cables: number }
   /** The box was opened and every joint looked at and tugged. */
   | { kind: 'opened'; stop: number; found: readonly CauseKind[] }
   /**

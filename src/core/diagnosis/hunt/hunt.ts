@@ -79,6 +79,11 @@ function blind(finding: Finding): number {
       return 1 / 3;
     case 'opened':
       return finding.found.length === 0 ? 0.9 : 0.004;
+    case 'live':
+      return finding.live ? 0.1 : 0.9;
+    case 'counted':
+      return 1;
+    case 'state':
     case 'parted':
     case 'tone':
     case 'amps':

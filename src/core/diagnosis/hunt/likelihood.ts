@@ -4,7 +4,16 @@
  */
 import { isAt, type Cause } from './causes.ts';
 import { insulationDensity, normal, ohmsDensity, SLIPS, slipDensity, SOURCE, UTILITY } from './densities.ts';
-import { ampsShare, breakerShare, elsewhereShare, openedShare, overloadShare } from './devices.ts';
+import {
+  ampsShare,
+  breakerShare,
+  buttonShare,
+  elsewhereShare,
+  liveShare,
+  openedShare,
+  overloadShare,
+  stateShare,
+} from './devices.ts';
 import { PAIRS, type Finding } from './evidence.ts';
 import { FIELD, joint, WIDTH } from './fields.ts';
 import type { CauseKind } from './kinds.ts';
@@ -169,10 +178,19 @@ export class Likelihood {
     switch (finding.kind) {
       case 'breaker':
         return breakerShare(finding, cause, opens, predictions.ground.run.circuit.breaker.rating);
+      case 'state':
+        return stateShare(finding, cause, opens);
+      case 'live':
+        return liveShare(finding.live, kind);
       case 'device': {
         const { stop, does } = finding;
         const fed = predictions.at(0, c, stop, FIELD.low);
         const dead = opens.breaker !== 'no' || fed < 60;
+        if (does === 'its button trips it' || does === 'its button does nothing') {
+          // Without power, or tripped already, a button moves nothing.
+          const idle = dead || ((kind === 'tripped' || kind === 'dead-device') && isAt(place, stop));
+          return buttonShare(does, idle || opens.device === stop, kind === 'line-load' && isAt(place, stop));
+        }
         const shares =
           kind === 'tripped' && isAt(place, stop)
             ? { resets: 0.96, 'does not reset': 0.02, 'resets and trips': 0.02 }

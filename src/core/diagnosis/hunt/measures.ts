@@ -6,6 +6,8 @@ import type { Evidence } from './evidence.ts';
 export type Measure =
   /** Meter at the slots, low impedance; amperes that are put on there. */
   | { kind: 'volts'; stop: number; amps: 0 | 10 }
+  /** The handle of the breaker at −1, the button of a device, a switch: looked at, not moved. */
+  | { kind: 'state'; stop: number }
   /** A light switched on and looked at. */
   | { kind: 'works'; stop: number }
   /** The ground slot to a lead from a proven ground. */
@@ -47,6 +49,14 @@ const DEAD_FIRST = 'Off, locked, proved dead in this box before a hand goes in.'
 
 export const MEASURE_FACTS: Readonly<Record<MeasureKind, MeasureFacts>> = {
   volts: { minutes: 3, boxes: 0, gates: ['power on'], tool: 'meter', energized: false, caution: PLUG },
+  state: {
+    minutes: 2,
+    boxes: 0,
+    gates: [],
+    tool: null,
+    energized: false,
+    caution: 'It is looked at, not moved.',
+  },
   works: {
     minutes: 1,
     boxes: 0,
@@ -187,6 +197,14 @@ const resets = (evidence: readonly Evidence[], repairs: number) =>
 export const keepsTripping = (evidence: readonly Evidence[], repairs = 0): boolean =>
   resets(evidence, repairs).some((r) => r.unplugged && r.atOnce);
 
+/** Whether somebody closed or reset what stands at a stop, or at −1 the breaker, since the last repair. */
+const moved = (stop: number, evidence: readonly Evidence[], repairs: number): boolean =>
+  evidence.some(
+    ({ finding, after }) =>
+      after >= repairs &&
+      (finding.kind === 'breaker' ? stop < 0 : finding.kind === 'device' && finding.stop === stop),
+  );
+
 /** Whether something is fed through a stop. */
 const goesOn = ({ stops }: Run, stop: number): boolean => stops.some((s) => s.feeder === stop);
 
@@ -204,6 +222,7 @@ export function whyNotNow(
   if ('amps' in measure && measure.amps > 0 && !tools.has('test load')) return 'no test load at hand';
   if (energized && !qualified) return 'near live parts: a qualified person';
   const holds = keepsTripping(evidence, repairs);
+  if (measure.kind === 'state' && moved(measure.stop, evidence, repairs)) return 'it was moved since';
   if (measure.kind === 'breaker' && holds) return 'it opened at once with nothing plugged in: it stays off';
   if (gates.includes('power on') && holds) return 'the breaker stays off';
   const closed = resets(evidence, repairs);
@@ -225,6 +244,7 @@ export function whyNotNow(
 /** Everything that can be asked of a circuit. */
 export function measuresOf(run: Run): Measure[] {
   return [
+    { kind: 'state', stop: -1 },
     { kind: 'breaker' },
     { kind: 'legs' },
     { kind: 'appliance' },
@@ -244,7 +264,13 @@ export function measuresOf(run: Run): Measure[] {
               { kind: 'ohms', stop, pair: 'neutralGround' },
             ] as const)
           : []),
-        ...(kind === 'gfci' || kind === 'outlet-afci' ? [{ kind: 'device', stop } as const] : []),
+        ...(kind === 'gfci' || kind === 'outlet-afci'
+          ? ([
+              { kind: 'state', stop },
+              { kind: 'device', stop },
+            ] as const)
+          : []),
+        ...(kind === 'switch' ? [{ kind: 'state', stop } as const] : []),
         { kind: 'open', stop },
         ...(goesOn(run, stop) ? [{ kind: 'part', stop } as const] : []),
       ];

@@ -120,7 +120,7 @@ export class Outcomes {
       case 'works':
         predictions.scenes.forEach(({ share: part }, scene) => {
           const loaded = read(scene, FIELD.loaded);
-          for (const does of ['works', 'dim', 'dead'] as const)
+          for (const does of ['works', 'dim', 'dead', 'bright'] as const)
             add(shares, does, part * worksShare(does, Number.isNaN(loaded) ? 0 : loaded));
         });
         return shares;
@@ -140,6 +140,11 @@ export class Outcomes {
           add(shares, words[k]!, p);
         return shares;
       }
+      case 'state':
+        return spread([
+          ['on', { kind: 'state', stop, on: true }],
+          ['off or tripped', { kind: 'state', stop, on: false }],
+        ]);
       case 'breaker':
         return spread(
           (['holds', 'trips at once', 'trips later'] as const).map((does) => [

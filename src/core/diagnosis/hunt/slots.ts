@@ -193,8 +193,8 @@ function lampsShare(finding: Extract<Finding, { kind: 'lamps' }>, row: Row): num
   return 0.97 * share + 0.03 / 8;
 }
 
-const FICKLE = { works: 0.25, dead: 0.5, dim: 0.1, 'comes and goes': 0.15 } as const;
-const WEAK = { works: 0.6, dead: 0.3, dim: 0.04, 'comes and goes': 0.06 } as const;
+const FICKLE = { works: 0.25, dead: 0.5, dim: 0.1, 'comes and goes': 0.15, bright: 0.005 } as const;
+const WEAK = { works: 0.6, dead: 0.3, dim: 0.04, 'comes and goes': 0.06, bright: 0.005 } as const;
 
 function doesShare({ does }: Extract<Finding, { kind: 'works' }>, row: Row, traits: Traits): number {
   if (traits.appliance || traits.switchedOff) return FICKLE[does];

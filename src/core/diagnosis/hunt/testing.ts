@@ -12,6 +12,7 @@ import { buildRun, type Run } from '#core/circuits/run.ts';
 import type { Circuit, JobDocument } from '#core/job/schema.ts';
 import { chain, house, outlet, receptacle, room } from '#core/job/testing.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
+import { isTurnedOff } from './asking.ts';
 import type { Evidence, Finding } from './evidence.ts';
 import { Hunt } from './hunt.ts';
 import type { CauseKind } from './kinds.ts';
@@ -661,7 +662,20 @@ export function perform(truth: Truth, measure: Measure): Finding {
       const slot = slotsOf(run, measure.stop);
       const state = { ...rested(truth, momentOf(truth)), added: [`rload ${slot.h} ${slot.n} 12`] };
       const volts = apart(solve(truth, state, [slot.h, slot.n]), slot.h, slot.n);
-      return { kind: 'works', stop: measure.stop, does: volts > 97 ? 'works' : volts < 40 ? 'dead' : 'dim' };
+      return {
+        kind: 'works',
+        stop: measure.stop,
+        does: volts > 133 ? 'bright' : volts > 97 ? 'works' : volts < 40 ? 'dead' : 'dim',
+      };
+    }
+    case 'state': {
+      const { breaker, open } = opened(truth, momentOf(truth));
+      const { stop } = measure;
+      const off =
+        stop < 0
+          ? breaker !== 'holds'
+          : open.has(stop) || troubles.some((t) => t.what === 'tripped' && t.box === stop);
+      return { kind: 'state', stop, on: !off };
     }
     case 'breaker':
       return {
@@ -852,7 +866,8 @@ export function play(
       steps.push({ said: `repair ${next.key}`, cost: 0 });
       // A hand that opens a box to mend it sees whether it is there.
       if (!right && (at === 'box' || at === 'panel')) {
-        note(perform(truth, { kind: 'open', stop: at === 'panel' ? -1 : Number(where) }));
+        const stop = at === 'panel' ? -1 : Number(where);
+        note(perform(truth, { kind: isTurnedOff(next.key) ? 'state' : 'open', stop }));
         continue;
       }
       mended.push(next.key);

@@ -1,6 +1,7 @@
 /** Hypotheses with their weights, and how many minutes they leave to the end: by looking at once, or by measuring on. */
 import type { Run } from '#core/circuits/run.ts';
 import type { Hypothesis } from './branch.ts';
+import { isTurnedOff } from './asking.ts';
 import { costOf, type Situation } from './measures.ts';
 import type { Shares } from './outcomes.ts';
 
@@ -12,7 +13,7 @@ export interface Weighed {
 }
 
 /** Minutes to find out that a cause is it, by looking for it itself. */
-const TO_END = { cable: 45, panel: 20, service: 14, plugged: 6, nowhere: 4 } as const;
+const TO_END = { cable: 45, panel: 20, service: 14, plugged: 6, nowhere: 4, turned: 4 } as const;
 
 /** What it takes to come to an end. */
 interface Ends {
@@ -29,6 +30,7 @@ export function endsOf(weighed: readonly Weighed[], run: Run, situation: Situati
     if (ends[group] !== undefined) continue;
     ends[group] = key.split(' + ').reduce((sum, part) => {
       const [at, where] = part.split(' ');
+      if (isTurnedOff(part)) return sum + TO_END.turned;
       if (at === 'box') return sum + costOf({ kind: 'open', stop: Number(where) }, run, situation.blocked);
       return sum + TO_END[at as keyof typeof TO_END];
     }, 0);

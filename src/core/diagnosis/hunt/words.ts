@@ -90,6 +90,13 @@ export function measureWords(measure: Measure, run: Run): { title: string; how: 
             title: `Volts at ${at}`,
             how: 'Meter on low impedance, so that a ghost falls to nothing. Three pairs of slots, nothing plugged in.',
           };
+    case 'state':
+      return measure.stop < 0
+        ? {
+            title: 'Look at its breaker',
+            how: 'Handle on, off, or between and loose? Between is tripped. Leave it as it stands.',
+          }
+        : { title: `Look at ${at}`, how: 'Button in or out, its light on or off; a switch on or off.' };
     case 'works':
       return { title: `${at}: does it light?`, how: 'Switch it on and look: full, dim, or dark.' };
     case 'reference':
@@ -179,6 +186,12 @@ export function findingWords(finding: Finding, run: Run): string {
       return `${at}: ${PAIR_WORDS[finding.pair]} ${finding.ohms === Infinity ? 'over' : `${finding.ohms} Ω`}`;
     case 'insulation':
       return `${at}: insulation ${PAIR_WORDS[finding.pair]} ${finding.megohms === Infinity ? 'over' : `${finding.megohms} MΩ`}`;
+    case 'state':
+      return `${finding.stop < 0 ? 'Breaker' : at} ${finding.on ? 'stands on' : 'is off or tripped'}`;
+    case 'live':
+      return `${at}: ${finding.live ? 'live' : 'dead'} with its breaker off`;
+    case 'counted':
+      return `${at}: ${finding.cables} cables`;
     case 'opened':
       return `${at} opened: ${finding.found.length === 0 ? 'all tight' : finding.found.map((k) => KINDS[k].name).join(', ')}`;
     case 'parted':

@@ -1,5 +1,6 @@
 /** A hunt as it stands: what was seen, by the answers of its call and the readings beside them, and what was mended. */
 import type { Evidence, Finding } from '#core/diagnosis/hunt/evidence.ts';
+import { isTurnedOff } from '#core/diagnosis/hunt/asking.ts';
 import { groundOf } from '#core/diagnosis/hunt/ground.ts';
 import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#core/diagnosis/hunt/measures.ts';
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
@@ -7,7 +8,7 @@ import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
 import { rows } from '#core/job/document.ts';
 import { measurementsOf } from '#core/records/measuring.ts';
 import { pastReadings } from '#core/records/proof.ts';
-import type { Circuit, Entry, Reading } from '#core/job/schema.ts';
+import type { Box, Circuit, Entry, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';
 import type { Run } from '#core/circuits/run.ts';
 import type { Context } from '../step.ts';
@@ -56,7 +57,7 @@ const SIGNS: Readonly<Record<string, (stop: number) => Finding>> = {
 };
 const BREAKER_DOES = { holds: 'holds', trips: 'trips at once', later: 'trips later' } as const;
 const DEVICE_DOES = { resets: 'resets', dead: 'does not reset', trips: 'resets and trips' } as const;
-const WORKS_DOES = { works: 'works', dim: 'dim', dead: 'dead' } as const;
+const WORKS_DOES = { works: 'works', dim: 'dim', dead: 'dead', bright: 'bright' } as const;
 const ELSEWHERE_DOES = {
   fine: 'fine',
   uneven: 'some dim, some bright',
@@ -98,6 +99,10 @@ function measured(order: Order | null, entry: Entry, stopOf: (boxId: string) => 
         free: null,
         meterOhms: LOW_OHMS,
       };
+    case 'state':
+      return entry.picks.some((p) => p === 'on' || p === 'off')
+        ? { kind: 'state', stop: measure.stop, on: entry.picks.includes('on') }
+        : null;
     case 'works': {
       const does = pickOf(WORKS_DOES, entry);
       return does ? { kind: 'works', stop: measure.stop, does } : null;
@@ -218,21 +223,34 @@ const after = (key: string, prefix: string): string | null =>
   key.startsWith(prefix) ? key.slice(prefix.length) : null;
 
 /** What somebody adds to a hunt by themselves, at an outlet. */
-export const SEEN = [
+const SEEN = [
   ['works', 'Works'],
   ['dead', 'Dead'],
   ['dim', 'Dim'],
+  ['bright', 'Too bright'],
   ['comes-goes', 'Comes and goes'],
+  ['live-off', 'Live with its breaker off'],
+  ['dead-off', 'Dead with its breaker off'],
   ['shock', 'Shock or tingle'],
   ['heat', 'Warm plate'],
   ['scorch', 'Scorched'],
   ['buzz', 'Buzzes'],
   ['work', 'Worked on lately'],
+  ['blocked', 'Behind furniture'],
 ] as const;
+const BUTTON = [
+  ['test-trips', 'TEST trips it'],
+  ['test-idle', 'TEST does nothing'],
+] as const;
+export const seenOf = ({ device }: Box): readonly (readonly [string, string])[] =>
+  device.kind === 'gfci' || device.kind === 'outlet-afci' ? [...SEEN, ...BUTTON] : SEEN;
 function seenAt(stop: number, picks: readonly string[]): Finding[] {
   if (stop < 0) return [];
   return picks.flatMap((p): Finding[] => {
-    if (p === 'works') return [{ kind: 'works', stop, does: 'works' }];
+    if (p === 'works' || p === 'bright') return [{ kind: 'works', stop, does: p }];
+    if (p === 'live-off' || p === 'dead-off') return [{ kind: 'live', stop, live: p === 'live-off' }];
+    if (p === 'test-trips') return [{ kind: 'device', stop, does: 'its button trips it' }];
+    if (p === 'test-idle') return [{ kind: 'device', stop, does: 'its button does nothing' }];
     const sign = SIGNS[p];
     return sign ? [sign(stop)] : (COMPLAINTS[p]?.(stop) ?? []);
   });
@@ -272,6 +290,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
   const stopOf = (boxId: string) => run.stops.findIndex((s) => s.box.id === boxId);
   const own = ownStop(c, run);
   const declined = new Set<string>();
+  const blocked = new Set<number>();
   let unread = false;
   const mended: string[] = [];
   const evidence: Evidence[] = [];
@@ -334,7 +353,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     situation: {
       qualified: licensedOnly ? role === 'licensed' : role !== 'owner',
       tools,
-      blocked: new Set(),
+      blocked,
       declined,
       unread,
     },
@@ -376,7 +395,10 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
         return picks.includes('rest') ? [{ kind: 'works', stop, does: 'works' }] : [];
       });
     const added = after(step, KEYS.seen)?.split(' ')[0];
-    if (added !== undefined) return seenAt(stopOf(added), picks);
+    if (added !== undefined) {
+      if (picks.includes('blocked')) blocked.add(stopOf(added));
+      return seenAt(stopOf(added), picks);
+    }
     const tone = after(step, 'tone ');
     if (tone !== null) return toneOf(tone, entry);
     if (step === 'h-signs') return picks.flatMap((p) => SIGNS[p]?.(own) ?? []);
@@ -388,7 +410,9 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     const opened = after(step, KEYS.repair);
     if (opened !== null && picks.includes('not')) {
       const order = orderAt(opened);
-      const [at, where] = order?.do === 'repair' ? order.key.split(' ') : [];
+      const key = order?.do === 'repair' ? order.key : '';
+      const [at, where] = key.split(' ');
+      if (isTurnedOff(key)) return [{ kind: 'state', stop: at === 'panel' ? -1 : Number(where), on: true }];
       return at === 'box' || at === 'panel'
         ? [{ kind: 'opened', stop: at === 'panel' ? -1 : Number(where), found: [] }]
         : [];

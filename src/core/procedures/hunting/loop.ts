@@ -6,6 +6,7 @@ import type { Run } from '#core/circuits/run.ts';
 import type { Command } from '#core/job/commands.ts';
 import { newId, PLAIN_READING, rows, struckBy } from '#core/job/document.ts';
 import type { Box, Circuit, FaultRecord, Reading } from '#core/job/schema.ts';
+import { isTurnedOff } from '#core/diagnosis/hunt/asking.ts';
 import { KINDS } from '#core/diagnosis/hunt/kinds.ts';
 import { MEASURE_FACTS, whyNotNow, type Measure } from '#core/diagnosis/hunt/measures.ts';
 import { Topology } from '#core/diagnosis/hunt/topology.ts';
@@ -132,12 +133,23 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
         ...more,
         cannot: SKIP[1],
       });
+    case 'state':
+      return ask(key, title, why, [['on', 'It stands on'], ['off', 'Off, out or tripped'], SKIP], {
+        text: how,
+        caution,
+      });
     case 'works':
       return ask(
         key,
         title,
         why,
-        [['works', 'Full light'], ['dim', 'Dim or flickering'], ['dead', 'Dark'], SKIP],
+        [
+          ['works', 'Full light'],
+          ['dim', 'Dim or flickering'],
+          ['dead', 'Dark'],
+          ['bright', 'Too bright'],
+          SKIP,
+        ],
         more,
       );
     case 'breaker':
@@ -337,19 +349,24 @@ function repairStep(c: Context, circuit: Circuit, { ground }: HuntCase, key: str
   const { kind, place } = causeOfKey(key);
   const { repair, beside } = KINDS[kind];
   const box = 'stop' in place ? ground.run.stops[place.stop]!.box : null;
-  const mended =
-    place.at === 'service'
+  const turned = isTurnedOff(key);
+  const mended = turned
+    ? (['mended', 'It was off: on again'] as const)
+    : place.at === 'service'
       ? (['mended', 'Mended, both legs even again'] as const)
       : (['mended', place.at === 'plugged' ? 'Taken out or moved' : 'Found and mended'] as const);
   return ask(
     step,
     keyWords(key, ground.run),
     'What remains has this one repair.',
-    [mended, ['not', place.at === 'box' ? 'Not here: all tight' : 'It is not that']],
+    [
+      mended,
+      ['not', turned ? 'It stands on' : place.at === 'box' ? 'Not here: all tight' : 'It is not that'],
+    ],
     {
       text: repair,
       working: beside === '' ? [] : [{ text: `While hands are there: ${beside}` }],
-      ...(box ? { inside: box } : place.at === 'panel' && kind !== 'breaker-off' ? { inPanel: true } : {}),
+      ...(turned ? {} : box ? { inside: box } : place.at === 'panel' ? { inPanel: true } : {}),
       ...(place.at === 'service'
         ? { caution: 'The line side is the utility’s: it stays live with the main off.' }
         : {}),

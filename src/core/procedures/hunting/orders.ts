@@ -41,7 +41,7 @@ export function orderText(next: Next, run: Run): string {
   }
 }
 
-const KINDS_AT_BOX = ['volts', 'works', 'reference', 'device', 'ohms', 'open', 'part'] as const;
+const KINDS_AT_BOX = ['state', 'volts', 'works', 'reference', 'device', 'ohms', 'open', 'part'] as const;
 const KINDS_ANYWHERE = ['breaker', 'legs', 'appliance', 'elsewhere', 'amps'] as const;
 const OHM_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround'] as const;
 
@@ -59,7 +59,8 @@ export function orderOf(text: string, run: Run): Order | null {
   if (anywhere) return { do: 'measure', measure: { kind: anywhere } };
   const here = KINDS_AT_BOX.find((k) => k === kind);
   const [id = '', more = ''] = rest;
-  const stop = id === PANEL && here === 'open' ? -1 : run.stops.findIndex((s) => s.box.id === id);
+  const stop =
+    id === PANEL && (here === 'open' || here === 'state') ? -1 : run.stops.findIndex((s) => s.box.id === id);
   if (!here || (stop < 0 && id !== PANEL)) return null;
   if (here === 'volts')
     return { do: 'measure', measure: { kind: 'volts', stop, amps: more === '10' ? 10 : 0 } };

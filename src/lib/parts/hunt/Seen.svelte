@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { SEEN, KEYS } from '#core/procedures/hunting/case.ts';
+  import { seenOf, KEYS } from '#core/procedures/hunting/case.ts';
   import { newId } from '#core/job/document.ts';
   import type { Box } from '#core/job/schema.ts';
   import type { Advised } from '#core/procedures/hunting/advise.ts';
@@ -47,7 +47,7 @@
       set={(id) => (where = id)}
     />
     <div class="row">
-      {#each SEEN as [value, name] (value)}
+      {#each seenOf(at) as [value, name] (value)}
         <Act
           onclick={() =>
             calling.add(`${KEYS.seen}${at.id} ${newId('seen')}`, `Seen at ${at.name}:`, name, [value])}
