@@ -1,5 +1,6 @@
 /** A call as its page shows it: where its procedure stands, and what a person answers. */
 import {
+  addedCommands,
   answerCommands,
   backCommands,
   contextOf,
@@ -88,10 +89,9 @@ export class Calling {
   add = (step: string, title: string, said: string, picks: readonly string[]): void => {
     this.queue = this.queue.then(() => {
       if (!this.call) return;
-      const { by, at } = this.signature();
-      const entry = { id: newId('entry'), callId: this.call.id, step, at, by, title, said, inside: null };
-      const rest = { picks: [...picks], value: null, figures: [], note: '', strikes: null };
-      return this.store([{ type: 'put', table: 'entries', rows: [{ ...entry, ...rest }] }]);
+      return this.store(
+        addedCommands(this.call.id, { step, title, said, picks: [...picks] }, this.signature()),
+      );
     });
   };
 

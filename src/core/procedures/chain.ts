@@ -88,6 +88,8 @@ export interface Chain {
   order: Tree | null;
   /** Orders that are left; null where they are too many to list. */
   left: number | null;
+  /** They themselves, where they were listed. */
+  trees: readonly Tree[];
   /** The box that is worth most to open next; null when the first is certain. */
   next: string | null;
   contradicted: boolean;
@@ -127,6 +129,7 @@ function byTrees(
     first,
     order: trees.length === 1 ? trees[0]! : null,
     left: trees.length,
+    trees,
     next: first === null && trees.length > 0 ? worthOpening(boxes, trees, opened) : null,
     contradicted: trees.length === 0,
   };
@@ -185,6 +188,7 @@ function byHanging(boxes: readonly string[], opened: readonly Opened[], among: r
     first,
     order: null,
     left: null,
+    trees: [],
     next: first === null ? (may.find((b) => !looked.has(b)) ?? null) : null,
     contradicted: may.length === 0,
   };

@@ -222,6 +222,18 @@ export function answerCommands(c: Context, step: Step, answer: Answer, signed: S
   ];
 }
 
+/** Puts something on record that no step asked for. */
+export const addedCommands = (
+  callId: string,
+  said: Pick<Entry, 'step' | 'title' | 'said' | 'picks'>,
+  { by, at }: Signed,
+): Command[] => {
+  const rest = { inside: null, value: null, figures: [], note: '', strikes: null };
+  return [
+    { type: 'put', table: 'entries', rows: [{ ...said, ...rest, id: newId('entry'), callId, at, by }] },
+  ];
+};
+
 /** Takes one answer back, wherever in the call it stands. */
 export const strikeCommands = (entry: Entry, signed: Signed): Command[] => [
   {

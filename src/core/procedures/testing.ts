@@ -5,7 +5,7 @@ import type { Call, Energizing, JobDocument } from '#core/job/schema.ts';
 import { GATES } from '#core/records/gates.ts';
 import { draftFor, recorded, walk } from '#core/records/testing.ts';
 import { View } from '#core/view/view.ts';
-import { answerCommands, contextOf, problemWith, standingOf } from './engine.ts';
+import { addedCommands, answerCommands, contextOf, problemWith, standingOf } from './engine.ts';
 import { procedureOf } from './index.ts';
 import { callOf } from './tiles.ts';
 import { NO_ANSWER, type Answer, type Context, type Procedure, type Step } from './step.ts';
@@ -75,6 +75,13 @@ export class Walker {
     if (problem !== null) return problem;
     this.run(answerCommands(this.context, step, answer, { by: this.by, at: this.now }));
     return null;
+  }
+
+  /** Puts something on record that no step asked for. */
+  add(step: string, picks: readonly string[]): void {
+    this.minute += 1;
+    const said = { step, title: step, said: picks.join(', '), picks: [...picks] };
+    this.run(addedCommands(this.call.id, said, { by: this.by, at: this.now }));
   }
 
   /** A whole proof of dead of a box, each act as it should be. */

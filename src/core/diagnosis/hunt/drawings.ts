@@ -17,6 +17,8 @@ export interface Drawing {
 /** How often a drawing that somebody saw is wrong; and where nobody saw the order. */
 const WRONG = { seen: 0.06, unseen: 0.6 } as const;
 const MOST = 5;
+/** Share of a drawn order that opened and counted boxes speak against. */
+const REFUTED = 0.05;
 
 /** The circuit with other feeders, by stop; −1 is the panel. */
 function rewired({ document, run }: Ground, feeders: readonly number[]): Run {
@@ -143,10 +145,24 @@ export function drawingsOf(ground: Ground, evidence: readonly Evidence[]): Drawi
           .join(', ')} ${heads.length > 2 ? 'are' : 'is'} fed from ${nameOf(head)}`,
       );
     }
+  // Of a circuit that nobody drew: what opened and counted boxes leave, those first that good and bad outlets leave as well.
+  const { orders = [] } = ground;
+  const against = (of: readonly number[]) =>
+    [...good].filter((g) => bad.has(of[g]!)).length + (of.join() === feeders.join() ? -0.5 : 0);
+  for (const of of [...orders].sort((x, y) => against(x) - against(y)))
+    add([...of], `${pathWords(of, nameOf)}, as the opened boxes have it`);
   const list = others.filter(({ feeders: f }) => isTree(f)).slice(0, MOST);
-  const drawn = drawingOf(ground, feeders, '', list.length === 0 ? 1 : 1 - wrong);
-  return [drawn, ...list.map((o) => drawingOf(ground, o.feeders, o.differs, wrong / list.length))];
+  const fits = orders.length === 0 || orders.some((of) => of.join() === feeders.join());
+  const drawn = drawingOf(ground, feeders, '', list.length === 0 ? 1 : fits ? 1 - wrong : REFUTED);
+  return [
+    drawn,
+    ...list.map((o) => drawingOf(ground, o.feeders, o.differs, (1 - drawn.share) / list.length)),
+  ];
 }
+
+/** Which box feeds which, in words. */
+const pathWords = (feeders: readonly number[], nameOf: (stop: number) => string): string =>
+  feeders.map((f, i) => `${nameOf(i)} from ${nameOf(f)}`).join(', ');
 
 function isTree(feeders: readonly number[]): boolean {
   return feeders.every((_, start) => {

@@ -10,11 +10,13 @@ import { actualBoxes } from '#core/boxes/planned.ts';
 import type { Evidence, Finding } from './evidence.ts';
 import { Hunt } from './hunt.ts';
 import { KINDS } from './kinds.ts';
-import { MEASURE_FACTS, USUAL_SITUATION, keepsTripping, measureKey } from './measures.ts';
+import { drawingsOf } from './drawings.ts';
+import { MEASURE_FACTS, USUAL_SITUATION, keepsTripping, measureKey, whyNotNow } from './measures.ts';
 import { marginals, nextOf, warningsOf } from './next.ts';
 import { FIELD, FLOATS, joint, underLoad, WIDTH } from './fields.ts';
 import { Predictions } from './predictions.ts';
 import {
+  chainGround,
   complaintOf,
   huntGround,
   makeTruth,
@@ -271,4 +273,69 @@ test('low insulation to ground on a circuit that trips its GFCI is a leak, sound
   const usual = before.reduce((sum, s) => sum + s.share, 0);
   assert.ok(leaks(0.02) > 0.5, `${leaks(0.02)}`);
   assert.ok(leaks(Infinity) < usual / 5, `${leaks(Infinity)} of ${usual}`);
+});
+
+test('orders that opened boxes leave are drawings of their own; counted cables tell them apart', () => {
+  const plain = chainGround(4);
+  const [drawn, starred] = [
+    [-1, 0, 1, 2],
+    [-1, 0, 0, 0],
+  ];
+  const ground = { ...plain, orders: [drawn, starred] };
+  const counted = (stop: number, cables: number) => found({ kind: 'counted', stop, cables });
+  const dead = found({ kind: 'works', stop: 3, does: 'dead' });
+  const otherwise = (evidence: readonly Evidence[]) => {
+    const hunt = new Hunt(ground);
+    hunt.diagnose(evidence);
+    return hunt.hypotheses.reduce((sum, h, i) => sum + (h.branch > 0 ? hunt.shares[i]! : 0), 0);
+  };
+  assert.ok(otherwise([dead]) > 0.02 && otherwise([dead]) < 0.3);
+  assert.ok(otherwise([dead, counted(0, 4), counted(1, 1), counted(2, 1)]) > 0.95);
+  assert.ok(otherwise([dead, counted(0, 2), counted(1, 2), counted(2, 2)]) < 0.01);
+  assert.equal(drawingsOf({ ...plain, orders: [starred] }, []).find((d) => d.differs === '')!.share, 0.05);
+  // A drawing says what it is in words.
+  assert.match(drawingsOf(ground, [])[1]!.differs, /R1 from the panel, R2 from R1, R3 from R1, R4 from R1/);
+});
+
+test('a handle, a button, a switch and what stays live each speak of what they are of', () => {
+  const ground = chainGround(5, 15, 1);
+  const hunt = new Hunt(ground);
+  const dead = found({ kind: 'works', stop: 3, does: 'dead' });
+  const share = (key: string, ...more: Finding[]) =>
+    marginals(hunt.diagnose([dead, ...more.map((f) => found(f))])).get(key) ?? 0;
+  const state = (stop: number, on: boolean): Finding => ({ kind: 'state', stop, on });
+  assert.ok(share('panel breaker-off', state(-1, false)) > 0.3);
+  assert.ok(share('panel breaker-off', state(-1, true)) < 0.02);
+  assert.ok(share('box 1 tripped', state(-1, true), state(1, false)) > 0.5);
+  assert.ok(share('box 1 tripped', state(1, true)) < 0.03);
+  const button = (does: 'its button trips it' | 'its button does nothing'): Finding => ({
+    kind: 'device',
+    stop: 1,
+    does,
+  });
+  assert.ok(
+    share('box 1 tripped', button('its button does nothing')) >
+      3 * share('box 1 tripped', button('its button trips it')),
+  );
+  const other = (live: boolean) =>
+    [...marginals(hunt.diagnose([found({ kind: 'live', stop: 2, live })]))].reduce(
+      (sum, [k, x]) => sum + (k.endsWith('other-hot') ? x : 0),
+      0,
+    );
+  assert.ok(other(true) > 20 * other(false), `${other(true)}, ${other(false)}`);
+  const bright = hunt.diagnose([found({ kind: 'works', stop: 2, does: 'bright' })]);
+  assert.ok(
+    warningsOf(bright).some((w) => w.danger === 'overvoltage'),
+    'a light that is too bright: a lost neutral',
+  );
+  // It is looked at before it is moved, and not afterwards.
+  const evidence = [
+    dead,
+    found({ kind: 'breaker', does: 'holds', unplugged: true, minutes: null, amps: null }),
+  ];
+  assert.equal(
+    whyNotNow({ kind: 'state', stop: -1 }, ground.run, USUAL_SITUATION, evidence, 0),
+    'it was moved since',
+  );
+  assert.equal(whyNotNow({ kind: 'state', stop: 1 }, ground.run, USUAL_SITUATION, evidence, 0), null);
 });

@@ -30,6 +30,8 @@ export interface Ground {
   house: House;
   panel: string;
   leg: 'A' | 'B';
+  /** Orders of a circuit that nobody drew which agree with what was opened and counted, each as feeders by stop, −1 the panel. */
+  orders?: readonly (readonly number[])[];
 }
 
 /** What opens by itself under a cause with nothing plugged in, and with everything. */

@@ -196,13 +196,18 @@ function lampsShare(finding: Extract<Finding, { kind: 'lamps' }>, row: Row): num
 const FICKLE = { works: 0.25, dead: 0.5, dim: 0.1, 'comes and goes': 0.15, bright: 0.005 } as const;
 const WEAK = { works: 0.6, dead: 0.3, dim: 0.04, 'comes and goes': 0.06, bright: 0.005 } as const;
 
+const WANDERING = { bright: 0.2, dim: 0.3 } as const;
+
 function doesShare({ does }: Extract<Finding, { kind: 'works' }>, row: Row, traits: Traits): number {
   if (traits.appliance || traits.switchedOff) return FICKLE[does];
   if (traits.overload || traits.weakBreaker) return WEAK[does];
   const loaded = row[FIELD.loaded]!;
   const volts = Number.isNaN(loaded) ? 0 : loaded;
   const fades = traits.poor || traits.supply ? 0.3 : traits.open ? 0.08 : 0.01;
+  // Behind a lost neutral lights are dim or bright by what else is on.
+  if (traits.supply && volts > 40 && (does === 'bright' || does === 'dim'))
+    return 0.5 * WANDERING[does] + 0.5 * worksShare(does, volts);
   if (does === 'comes and goes')
     return worksShare('works', volts) > 0.5 && !traits.poor && !traits.supply ? 0.01 : fades;
-  return 0.97 * (1 - fades) * worksShare(does, volts) + 0.01;
+  return 0.97 * (1 - fades) * worksShare(does, volts) + (does === 'bright' ? 0.001 : 0.01);
 }

@@ -122,6 +122,7 @@ export class Adviser {
       ground.run.circuit,
       ground.run.stops.map((s) => [s.box.id, s.box.device, s.box.found, s.box.grounding, s.box.wiring]),
       ground.house.panels.map((p) => [p.name, p.feeder]),
+      ground.orders,
       factors,
       [...found],
     ]);

@@ -8,10 +8,11 @@ import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
 import { rows } from '#core/job/document.ts';
 import { measurementsOf } from '#core/records/measuring.ts';
 import { pastReadings } from '#core/records/proof.ts';
-import type { Box, Circuit, Entry, Reading } from '#core/job/schema.ts';
+import type { Box, Circuit, Entry, JobDocument, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';
 import type { Run } from '#core/circuits/run.ts';
 import type { Context } from '../step.ts';
+import { chainOn } from '../parts/chain.ts';
 import { findingsOf } from './measurements.ts';
 import { isKind, orderOf, type Order } from './orders.ts';
 
@@ -283,11 +284,27 @@ export const ownStop = ({ box }: Context, run: Run): number =>
     run.stops.findIndex((s) => s.box.id === box?.id),
   );
 
+/** More orders than so many say nothing yet. */
+const FEW = 8;
+
+/** Orders of a circuit that nobody drew, by what was opened and counted on it; none where nothing was. */
+function ordersOf(document: JobDocument, circuit: Circuit, stopOf: (boxId: string) => number): number[][] {
+  const { trees } = chainOn(document, circuit);
+  if (trees.length > FEW) return [];
+  return trees.map((tree) => {
+    const feeders: number[] = [];
+    for (const [box, from] of tree) feeders[stopOf(box)] = from === null ? -1 : stopOf(from);
+    return feeders;
+  });
+}
+
 /** What was seen so far, oldest first. */
 export function huntCase(c: Context, circuit: Circuit): HuntCase {
-  const ground = groundOf(c.view, circuit);
-  const { run } = ground;
+  const drawn = groundOf(c.view, circuit);
+  const { run } = drawn;
   const stopOf = (boxId: string) => run.stops.findIndex((s) => s.box.id === boxId);
+  const orders = circuit.ordered === 'yes' ? [] : ordersOf(c.document, circuit, stopOf);
+  const ground = orders.length > 0 ? { ...drawn, orders } : drawn;
   const own = ownStop(c, run);
   const declined = new Set<string>();
   const blocked = new Set<number>();
@@ -302,7 +319,9 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     );
   const first = firstOf(c, run);
   const past = pastReadings(c.document);
-  const times = new Set(c.log.entries.flatMap((e) => [e.at, justBefore(e.at)]));
+  // What an answer put on record counts as that answer, and not where it was struck.
+  const given = rows(c.document.entries).filter((e) => e.callId === c.call.id);
+  const times = new Set(given.flatMap((e) => [e.at, justBefore(e.at)]));
   const onRecord = rows(c.document.readings).filter(
     (r) => r.at >= since && !times.has(r.at) && !past.has(r.id) && stopOf(r.boxId) >= 0,
   );
@@ -320,6 +339,12 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
       findings: findingsOf(m, stopOf(m.boxId)),
       entry: null,
     }));
+  // Cables of other circuits and spares are counted as well: on a drawn circuit only too few say something.
+  run.stops.forEach(({ box: { id, cables } }, stop) => {
+    const drawnSo = 1 + run.stops.filter((s) => s.feeder === stop).length;
+    if (cables !== null && (circuit.ordered !== 'yes' || cables < drawnSo))
+      evidence.push({ id: `cables ${id}`, after: 0, finding: { kind: 'counted', stop, cables } });
+  });
   const answers = c.log.entries.map((entry) => ({
     at: entry.at,
     id: entry.id,

@@ -13,7 +13,7 @@ import { View } from '#core/view/view.ts';
 import { strikeCommands } from '../engine.ts';
 import { someAnswer, Walker } from '../testing.ts';
 import { Adviser } from './advise.ts';
-import { huntCase, KEYS } from './case.ts';
+import { huntCase, KEYS, seenOf } from './case.ts';
 import { strikeFault } from './loop.ts';
 import { orderOf, orderText } from './orders.ts';
 
@@ -289,4 +289,63 @@ test('where several cables go on from a box, the answer names which', () => {
     const toward = from === fork ? ways(from).at(-1)! : null;
     assert.deepEqual(last, { kind: 'parted', stop: from, amiss: 'beyond', toward });
   }
+});
+
+test('what somebody adds at an outlet is a finding, or that it is hard to get at; a struck answer’s reading counts no more', () => {
+  const walker = walkerAt('hunt', 'S3');
+  toThink(walker);
+  const { run } = huntCase(walker.context, CIRCUIT).ground;
+  const gfci = run.stops.find(({ box }) => box.device.kind === 'gfci')!.box;
+  const plain = run.stops.find(({ box }) => box.device.kind === 'duplex')!.box;
+  const stopOf = (id: string) => run.stops.findIndex((s) => s.box.id === id);
+  assert.ok(seenOf(gfci).length > seenOf(plain).length);
+  const before = huntCase(walker.context, CIRCUIT).evidence.length;
+  let added = 0;
+  for (const [box, list] of [
+    [gfci, seenOf(gfci)],
+    [plain, seenOf(plain)],
+  ] as const)
+    for (const [value] of list) {
+      walker.add(`${KEYS.seen}${box.id} seen-${added}`, [value]);
+      added++;
+    }
+  const { evidence, situation } = huntCase(walker.context, CIRCUIT);
+  // Each of them but the furniture before the two.
+  assert.equal(evidence.length, before + added - 2);
+  assert.deepEqual([...situation.blocked].sort(), [stopOf(gfci.id), stopOf(plain.id)].sort());
+  const there = (kind: string) => evidence.filter((e) => e.finding.kind === kind).length;
+  assert.deepEqual([there('live'), there('device')], [4, 2]);
+  const reading = walkerAt('hunt', 'S3');
+  toThink(reading);
+  assert.equal(reading.answer({ picks: ['volts box-s2 0'] }), null);
+  while (reading.step?.kind === 'power') reading.energize(reading.step.circuit.id, reading.step.purpose);
+  assert.equal(reading.answer({ figures: [{ name: 'hn', value: 120 }] }), null);
+  const entry = reading.context.log.entries.at(-1)!;
+  const volts = () =>
+    huntCase(reading.context, CIRCUIT).evidence.filter((e) => e.finding.kind === 'volts').length;
+  assert.equal(volts(), 1);
+  reading.run(strikeCommands(entry, { by: 'A. Tester', at: reading.now }));
+  assert.equal(volts(), 0);
+});
+
+test('opened and counted boxes of a circuit that nobody drew leave its orders to the hunt', () => {
+  const walker = walkerAt('hunt', 'S3');
+  const [first, ...rest] = CIRCUIT.stops.slice(0, 4).map((s) => s.boxId);
+  const circuit = {
+    ...CIRCUIT,
+    stops: CIRCUIT.stops.slice(0, 4),
+    ordered: 'no' as const,
+    complete: 'yes' as const,
+  };
+  const parting = (boxId: string, cables: number, dead: string[]) => ({
+    ...{ id: `parting-${boxId}`, circuitId: circuit.id, boxId, at: walker.now, by: 'A. Tester' },
+    ...{ cables, feed: null, dead, live: [], strikes: null },
+  });
+  walker.run([
+    { type: 'put', table: 'circuits', rows: [circuit] },
+    { type: 'put', table: 'partings', rows: [parting(first!, 2, rest), parting(rest[0]!, 3, rest.slice(1))] },
+  ]);
+  const { ground } = huntCase(walker.context, circuit);
+  assert.deepEqual(ground.orders, [[-1, 0, 1, 1]]);
+  assert.equal(huntCase(walker.context, CIRCUIT).ground.orders, undefined, 'a drawn one has its own');
 });
