@@ -26,10 +26,11 @@ function placeWords(place: CausePlace, run: Run): string {
   }
 }
 
-const one = (kind: CauseKind, place: CausePlace, run: Run): string =>
-  [KINDS[kind].name, place.at === 'nowhere' || place.at === 'plugged' ? '' : placeWords(place, run)]
-    .filter(Boolean)
-    .join(' ');
+function one(kind: CauseKind, place: CausePlace, run: Run): string {
+  const { name } = KINDS[kind];
+  const where = place.at === 'nowhere' || place.at === 'plugged' ? '' : placeWords(place, run);
+  return where === '' || name.endsWith(where) ? name : `${name} ${where}`;
+}
 
 /** A suspect in a line. */
 export function suspectWords(suspect: Suspect, run: Run): string {

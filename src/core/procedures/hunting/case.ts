@@ -236,6 +236,7 @@ const SEEN = [
   ['heat', 'Warm plate'],
   ['scorch', 'Scorched'],
   ['buzz', 'Buzzes'],
+  ['smell', 'Smells'],
   ['work', 'Worked on lately'],
   ['blocked', 'Behind furniture'],
 ] as const;

@@ -116,7 +116,7 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
         title,
         why,
         [
-          ...(measure.amps > 0 ? [optional(volts('free', 'Hot to neutral, load still off'))] : []),
+          ...(measure.amps > 0 ? [optional(volts('free', 'Hot–neutral, load off'))] : []),
           volts('hn', 'Hot to neutral'),
           optional(volts('hg', 'Hot to ground')),
           optional(volts('ng', 'Neutral to ground')),

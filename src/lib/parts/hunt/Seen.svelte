@@ -68,6 +68,10 @@
     padding: 0.3rem 0;
     border-bottom: 1px solid var(--rule);
   }
+  .row,
+  .row + p {
+    margin-top: 0.5rem;
+  }
   .odd {
     border-left: 6px solid var(--warn);
     padding-left: 0.6rem;

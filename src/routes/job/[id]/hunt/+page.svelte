@@ -90,17 +90,6 @@
             .context.box.name}{/if}
       </p>
     </div>
-    {#if run}
-      <div class="sheet drawing">
-        <RunDrawing
-          {run}
-          results={marksOf(run, hunting.advised, faults)}
-          dropLimit={document.job.settings.dropLimitPercent}
-          selected={null}
-          onselect={() => {}}
-        />
-      </div>
-    {/if}
     <div class="two">
       <section class="next">
         <CallCard {calling} {callId}
@@ -108,7 +97,20 @@
         >
         <DoneBy by={calling.by} sign={calling.sign} />
       </section>
-      <section class="beside"><HuntBoard {calling} /></section>
+      <section class="beside">
+        {#if run}
+          <div class="sheet drawing">
+            <RunDrawing
+              {run}
+              results={marksOf(run, hunting.advised, faults)}
+              dropLimit={document.job.settings.dropLimitPercent}
+              selected={null}
+              onselect={() => {}}
+            />
+          </div>
+        {/if}
+        <HuntBoard {calling} />
+      </section>
     </div>
   {:else}
     <section class="sheet pad begin">
@@ -200,15 +202,13 @@
   .drawing {
     padding: 0.25rem 0.5rem;
   }
-  .two {
-    display: grid;
-    gap: 0.6rem;
-    align-items: start;
-  }
+  .two,
   .two > section,
   .begin {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 0.6rem;
+    align-items: start;
     min-width: 0;
   }
   .hunts a {
@@ -218,17 +218,14 @@
     border-bottom: 1px solid var(--rule);
   }
   @media (max-width: 899px) {
-    /* The next step is what a phone shows first. */
+    /* What a phone shows first is the next step, then what fits. */
     .drawing {
-      order: 2;
-    }
-    .two {
       order: 1;
     }
   }
   @media (min-width: 900px) {
     .two {
-      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+      grid-template-columns: minmax(24rem, 1fr) minmax(0, 2fr);
     }
   }
 </style>
