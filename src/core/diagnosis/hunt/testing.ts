@@ -221,6 +221,8 @@ interface State {
   open: ReadonlySet<number>;
   /** Branches of a meter, a body, a test load. */
   added: readonly string[];
+  /** A box whose cables that go on hang loose at their starts. */
+  parted?: number;
 }
 
 function momentOf({ random, ground, troubles }: Truth, unplugged = false): State {
@@ -305,13 +307,16 @@ function netlist(truth: Truth, state: State): string {
     const opened = state.open.has(i) || troubles.some((t) => t.what === 'tripped' && t.box === i);
     for (const wire of ['h', 'n', 'g'] as const) {
       const start =
-        from < 0
-          ? `b${wire}`
-          : wire !== 'g' && fed!.box.device.kind === 'gfci'
-            ? `l${wire}${from}`
-            : isThrough(truth, from) && wire !== 'g'
-              ? `d${wire}${from}`
-              : `s${wire}${from}`;
+        from === state.parted
+          ? `p${wire}${i}`
+          : from < 0
+            ? `b${wire}`
+            : wire !== 'g' && fed!.box.device.kind === 'gfci'
+              ? `l${wire}${from}`
+              : isThrough(truth, from) && wire !== 'g'
+                ? `d${wire}${from}`
+                : `s${wire}${from}`;
+      if (from === state.parted) r(start, '0', 1e11);
       r(start, `a${wire}${i}`, jointAt(i, wire, 'start'));
       r(`a${wire}${i}`, `m${wire}${i}`, ohms / 2 + jointAt(i, wire, 'middle'));
       const middle = oddly === wire ? `o${i}` : `e${wire}${i}`;
@@ -642,9 +647,56 @@ export function complaintOf(truth: Truth): Finding[] {
   return [readSlots(truth, where, 10, 3000)];
 }
 
+/** Ohms between two nodes of the dead circuit, all unplugged. @param parted a box whose cables that go on hang loose */
+function deadOhms(truth: Truth, a: string, b: string, parted?: number): number {
+  const idle = { ...momentOf(truth, true), breaker: false, others: [0, 0] as const, drift: 0 };
+  const volts = solve(
+    { ...truth, house: { ...truth.house, legs: [0, 0] } },
+    {
+      ...idle,
+      added: [`imeter 0 ${a} ac 1`, `imeter2 ${b} 0 ac 1`],
+      ...(parted === undefined ? {} : { parted }),
+    },
+    [a, b],
+    0.001,
+  );
+  return apart(volts, a, b);
+}
+
+/** Ohms between conductors that touch, at most; and what a load leaves of the volts where nothing is amiss before it, at least. */
+const TOUCHING = 50;
+const HOLDS = 0.9;
+
+/**
+ * A box with what goes on from it parted: ohms into each cable of it and into the one that comes; where nothing touches, the
+ * power on again and the box itself read under a load.
+ */
+function partedAt(truth: Truth, stop: number): Finding {
+  const { feeders, ground } = truth;
+  const touches = (at: (wire: Wire) => string) =>
+    (['n', 'g'] as const).some((wire) => deadOhms(truth, at('h'), at(wire), stop) < TOUCHING);
+  // By the drawing: a cable that is not in it has no name.
+  const beyond = (ways: readonly number[]): Finding => {
+    const [way] = ways;
+    const named = ways.length === 1 && ground.run.stops[way!]!.feeder === stop;
+    return { kind: 'parted', stop, amiss: 'beyond', toward: named ? way! : null };
+  };
+  const before: Finding = { kind: 'parted', stop, amiss: 'before', toward: null };
+  const ways = feeders.flatMap((f, i) => (f === stop ? [i] : []));
+  const shorted = ways.filter((i) => touches((wire) => `p${wire}${i}`));
+  if (shorted.length > 0) return beyond(shorted.slice(0, 1));
+  if (touches((wire) => `e${wire}${stop}`)) return before;
+  const slot = slotsOf(ground.run, stop);
+  const state = { ...rested(truth, momentOf(truth)), parted: stop, added: [`rload ${slot.h} ${slot.n} 12`] };
+  const volts = solve(truth, state, [slot.h, slot.n, slot.g]);
+  const { drift } = state;
+  const fed = (to: string) => apart(volts, slot.h, to) > HOLDS * truth.house.legs[0] * drift;
+  return fed(slot.n) && fed(slot.g) ? beyond(ways) : before;
+}
+
 /** Does a measure in the house, as it would be done. */
 export function perform(truth: Truth, measure: Measure): Finding {
-  const { troubles, ground, random, feeders } = truth;
+  const { troubles, ground, random } = truth;
   const { run } = ground;
   switch (measure.kind) {
     case 'volts':
@@ -715,14 +767,7 @@ export function perform(truth: Truth, measure: Measure): Finding {
         hotGround: [slot.h, slot.g],
         neutralGround: [slot.n, slot.g],
       }[measure.pair] as [string, string];
-      const idle = { ...momentOf(truth, true), breaker: false, others: [0, 0] as const, drift: 0 };
-      const volts = solve(
-        { ...truth, house: { ...truth.house, legs: [0, 0] } },
-        { ...idle, added: [`imeter 0 ${a} ac 1`, `imeter2 ${b} 0 ac 1`] },
-        [a, b],
-        0.001,
-      );
-      const ohms = apart(volts, a, b);
+      const ohms = deadOhms(truth, a, b);
       return {
         kind: 'ohms',
         stop: measure.stop,
@@ -732,19 +777,8 @@ export function perform(truth: Truth, measure: Measure): Finding {
     }
     case 'open':
       return { kind: 'opened', stop: measure.stop, found: foundIn(truth, measure.stop) };
-    case 'part': {
-      const below = (i: number): boolean => i >= 0 && (feeders[i] === measure.stop || below(feeders[i]!));
-      // What touches shows first on a meter.
-      const beyond = [...troubles]
-        .sort((x, y) => Number(y.what === 'touch') - Number(x.what === 'touch'))
-        .find((t): t is Trouble & { box: number } => 'box' in t && below(t.box));
-      if (!beyond) return { kind: 'parted', stop: measure.stop, amiss: 'before', toward: null };
-      let toward = beyond.box;
-      while (feeders[toward] !== measure.stop) toward = feeders[toward]!;
-      // By the drawing: a cable that is not in it has no name.
-      const drawn = run.stops[toward]!.feeder === measure.stop;
-      return { kind: 'parted', stop: measure.stop, amiss: 'beyond', toward: drawn ? toward : null };
-    }
+    case 'part':
+      return partedAt(truth, measure.stop);
     case 'legs': {
       const moment = momentOf(truth);
       const load = [`rload pa pn ${ABSENT}`];
