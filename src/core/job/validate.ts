@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import './messages.ts';
 import type { Problem } from './integrity.ts';
 
 const MOST_PROBLEMS = 20;
