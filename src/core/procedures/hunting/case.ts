@@ -5,7 +5,7 @@ import { groundOf } from '#core/diagnosis/hunt/ground.ts';
 import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#core/diagnosis/hunt/measures.ts';
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
 import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
-import { rows } from '#core/job/document.ts';
+import { rows, standingRows } from '#core/job/document.ts';
 import { measurementsOf } from '#core/records/measuring.ts';
 import { pastReadings } from '#core/records/proof.ts';
 import type { Box, Circuit, Entry, JobDocument, Reading } from '#core/job/schema.ts';
@@ -290,7 +290,10 @@ const FEW = 8;
 
 /** Orders of a circuit that nobody drew, by what was opened and counted on it; none where nothing was. */
 function ordersOf(document: JobDocument, circuit: Circuit, stopOf: (boxId: string) => number): number[][] {
-  const { trees } = chainOn(document, circuit);
+  const looked =
+    standingRows(document.partings).some((p) => p.circuitId === circuit.id) ||
+    circuit.stops.some(({ boxId }) => (document.boxes[boxId]?.cables ?? null) !== null);
+  const { trees } = looked ? chainOn(document, circuit) : { trees: [] };
   if (trees.length > FEW) return [];
   return trees.map((tree) => {
     const feeders: number[] = [];
