@@ -133,7 +133,7 @@ export function nextOf(
   const open = openMeasures(hunt, weighed, evidence, mended, situation);
   // What was seen in an opened box is mended there, whatever else may be the matter.
   const [seen] = seenUnmended(evidence, mended);
-  if (seen !== undefined) return { do: 'repair', key: seen, share: marginals(diagnosis).get(seen) ?? 1 };
+  if (seen !== undefined) return { do: 'repair', key: seen, share: 1 };
   const closing = closesAgain(mended, evidence);
   const closes = open.find((o) => closing.has(measureKey(o.measure)));
   // Before what nobody sees by looking is mended, it is asked for another way.
