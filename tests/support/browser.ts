@@ -88,8 +88,17 @@ export const button = (driver: WebDriver, name: string): Promise<WebElement> =>
     POLL,
   ) as Promise<WebElement>;
 
-export const press = async (driver: WebDriver, name: string): Promise<void> =>
-  tapOn(driver, await button(driver, name));
+export async function press(driver: WebDriver, name: string): Promise<void> {
+  for (let tries = 0; ; tries++) {
+    try {
+      await tapOn(driver, await button(driver, name));
+      return;
+    } catch (problem) {
+      // What was found is drawn anew before the finger is on it: the new one is pressed.
+      if (!(problem instanceof error.StaleElementReferenceError) || tries === 5) throw problem;
+    }
+  }
+}
 
 /** Presses an element, brought clear of the bars at the edges of the screen. */
 export async function tapOn(driver: WebDriver, found: WebElement): Promise<void> {
