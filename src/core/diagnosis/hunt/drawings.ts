@@ -17,6 +17,8 @@ export interface Drawing {
 /** How often a drawing that somebody saw is wrong; and where nobody saw the order. */
 const WRONG = { seen: 0.06, unseen: 0.6 } as const;
 const MOST = 5;
+/** Boxes that may have changed places, of those that are looked at. */
+const SWAPS = 3;
 /** Share of a drawn order that opened and counted boxes speak against. */
 const REFUTED = 0.05;
 
@@ -42,7 +44,7 @@ const drawingOf = (ground: Ground, feeders: readonly number[], differs: string, 
   const run = rewired(ground, feeders);
   const at = new Map(run.stops.map((s, i) => [s.box.id, i]));
   return {
-    ground: { ...ground, run },
+    ground: { ...ground, run, guessed: differs !== '' },
     differs,
     stopOf: ground.run.stops.map((s) => at.get(s.box.id) ?? -1),
     share,
@@ -145,6 +147,27 @@ export function drawingsOf(ground: Ground, evidence: readonly Evidence[]): Drawi
           .join(', ')} ${heads.length > 2 ? 'are' : 'is'} fed from ${nameOf(head)}`,
       );
     }
+  // A cable whose two ends were opened and found tight: rather than in the wall it is in a box that changed places with one of them.
+  const tight = new Set(
+    evidence.flatMap(({ finding }) =>
+      finding.kind === 'opened' && finding.found.length === 0 ? [finding.stop] : [],
+    ),
+  );
+  const swaps = [...tight].flatMap((stop) => {
+    const feeder = stop < 0 ? undefined : feeders[stop];
+    if (feeder === undefined || (feeder >= 0 && !tight.has(feeder))) return [];
+    const fed = feeders.flatMap((f, i) => (f === stop ? [[stop, i] as const] : []));
+    if (feeder < 0) return fed;
+    const above = feeders[feeder]!;
+    return [...fed, [feeder, stop] as const, ...(above < 0 ? [] : [[above, feeder] as const])];
+  });
+  for (const [before, after] of swaps.slice(0, SWAPS))
+    add(
+      feeders.map((f, i) =>
+        i === after ? feeders[before]! : i === before ? after : f === after ? before : f,
+      ),
+      `${nameOf(after)} is fed before ${nameOf(before)}`,
+    );
   // Of a circuit that nobody drew: what opened and counted boxes leave, those first that good and bad outlets leave as well.
   const { orders = [] } = ground;
   const against = (of: readonly number[]) =>

@@ -50,6 +50,8 @@ export interface Diagnosis {
 
 /** After a repair nothing more is the matter, mostly. */
 const MENDED = 0.72;
+/** What was mended is the matter once more so much less often than what was not; nobody replaces a cable twice. */
+const AGAIN = { joint: 0.05, cable: 0.002 } as const;
 /** Another fault in the catalogue is this much likelier than one that is not. */
 const OUTSIDE = 0.02;
 /** Share of findings that what is in no catalogue leaves as they are. */
@@ -186,7 +188,9 @@ export class Hunt {
             ? Math.log(MENDED)
             : Math.log(1 - MENDED) +
               priors[c]! +
-              (mended.includes(this.keyOf(branch, cause)) ? Math.log(0.3) : 0);
+              (mended.includes(this.keyOf(branch, cause))
+                ? Math.log(cause.place.at === 'cable' ? AGAIN.cable : AGAIN.joint)
+                : 0);
       for (let k = 0; k < count; k++) logs[first[c]! + k] = before + prior - Math.log(count);
     });
     const add = (told: Float64Array) => {

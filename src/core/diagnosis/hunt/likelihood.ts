@@ -69,10 +69,12 @@ export const deadDensity = (finding: Dead, told: number): number =>
 export class Likelihood {
   private readonly predictions: Predictions;
   readonly topology: Topology;
+  private readonly guessed: boolean;
 
   constructor(predictions: Predictions) {
     this.predictions = predictions;
     this.topology = new Topology(predictions.ground.run);
+    this.guessed = predictions.ground.guessed ?? false;
   }
 
   /** Cells of a cause: one, or all that a poor joint may have. */
@@ -128,7 +130,7 @@ export class Likelihood {
           SPREAD[f] = Math.abs(NEXT[f] - CELL[f]) / 3.5;
         }
         const wanders = wandersBy(traits, JOINT_CELLS[k]!);
-        total[k]! += share * shareOf(finding, CELL, SPREAD, table, sound, traits, wanders);
+        total[k]! += share * shareOf(finding, CELL, SPREAD, table, sound, traits, wanders, this.guessed);
       }
     }
     return total;
@@ -155,7 +157,16 @@ export class Likelihood {
     for (let scene = 0; scene < predictions.scenes.length; scene++) {
       const off = predictions.isOff(c, finding.stop, scene > 0, open);
       rowOf(finding, tables[scene]!, at, off, CELL);
-      const share = shareOf(finding, CELL, null, predictions.volts[scene]!, sound, traits, wanders);
+      const share = shareOf(
+        finding,
+        CELL,
+        null,
+        predictions.volts[scene]!,
+        sound,
+        traits,
+        wanders,
+        this.guessed,
+      );
       total += predictions.scenes[scene]!.share * share;
     }
     return total;

@@ -173,7 +173,7 @@ export function nextOf(
     return { do: 'stop', why: none > (best?.share ?? 0) ? 'none fits' : 'nothing left' };
   }
   // Where looking where it most likely is ends sooner than any measure, that is what is done.
-  if (held && looks) {
+  if (held && looks && held.share > none) {
     const shows = confirms(held.key, hunt.ground.run, evidence);
     const look = scored.find((s) => shows.has(measureKey(s.measure)));
     if (look) return measured(look);

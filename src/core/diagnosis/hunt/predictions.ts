@@ -30,6 +30,8 @@ export interface Ground {
   house: House;
   panel: string;
   leg: 'A' | 'B';
+  /** Its cables were not measured as they lie here: how far they go is guessed. */
+  guessed?: boolean;
   /** Orders of a circuit that nobody drew which agree with what was opened and counted, each as feeders by stop, −1 the panel. */
   orders?: readonly (readonly number[])[];
 }

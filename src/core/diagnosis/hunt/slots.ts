@@ -32,6 +32,9 @@ const DEAD: Row = new Float64Array(WIDTH);
 const OFTEN_ON = 0.35;
 const OVERLOADED = 6;
 
+/** Volts that no leg has against its neutral where that is whole. */
+const ABOVE_LEG = 1.08 * NOMINAL;
+
 const sheet = new Sheet();
 const loadedRow = new Float64Array(WIDTH);
 
@@ -54,6 +57,7 @@ const floats = (row: Row, pair: number): boolean => row[FIELD.ohms + pair]! > FL
  * @param row volts of the fields at that outlet
  * @param spreads what an unknown joint spreads each field, volts
  * @param sound volts of the first pairs there with nothing the matter, same scene
+ * @param guessed the lengths of the cables are not known
  * @param wanders what loads elsewhere in the house, by a cause before the panel, move all volts of the leg by together
  */
 export function shareOf(
@@ -64,14 +68,15 @@ export function shareOf(
   soundAt: number,
   traits: Traits,
   wanders: number,
+  guessed: boolean,
 ): number {
   switch (finding.kind) {
     case 'volts': {
-      const usual = voltsShare(finding, row, spreads, 0, sound, soundAt, traits, wanders);
+      const usual = voltsShare(finding, row, spreads, 0, sound, soundAt, traits, wanders, guessed);
       // Too much plugged in may be on or off while it is read.
       return traits.overload
         ? (1 - OFTEN_ON) * usual +
-            OFTEN_ON * voltsShare(finding, row, spreads, OVERLOADED, sound, soundAt, traits, wanders)
+            OFTEN_ON * voltsShare(finding, row, spreads, OVERLOADED, sound, soundAt, traits, wanders, guessed)
         : usual;
     }
     case 'lamps':
@@ -120,11 +125,15 @@ function voltsShare(
   soundAt: number,
   traits: Traits,
   wanders: number,
+  guessed: boolean,
 ): number {
   const loading = finding.meterOhms <= 2 * LOW_OHMS;
+  const { hotNeutral, hotGround } = finding.volts;
+  if (traits.fedBack && Math.max(hotNeutral ?? 0, hotGround ?? 0) > ABOVE_LEG)
+    return SLIPS * slipDensity(Object.values(finding.volts).filter((v) => v !== null).length);
   sheet.clear();
   const { free } = finding;
-  const falls = free === null ? null : fallOf(finding, free, row, spreads, traits);
+  const falls = free === null ? null : fallOf(finding, free, row, spreads, traits, guessed);
   if (falls !== null) {
     const mean = row[FIELD.low]!;
     const others = pulls(0, 0, mean, sound[soundAt + FIELD.low]!, traits, row);
@@ -159,7 +168,7 @@ function voltsShare(
 }
 
 /** What the fall between two readings of one moment is off: the meter twice; lengths of cable and the load itself. */
-const FALL = { volts: 0.4, share: 0.08, floats: 3, poor: 0.05, supply: 0.4 } as const;
+const FALL = { volts: 0.4, share: 0.08, guessed: 0.4, floats: 3, poor: 0.05, supply: 0.4 } as const;
 
 /** How likely hot to neutral falls by so much under the load that was put on; null where it was not read with the load on. */
 function fallOf(
@@ -168,13 +177,14 @@ function fallOf(
   row: Row,
   spreads: Row | null,
   { poor, supply }: Traits,
+  guessed: boolean,
 ): number | null {
   if (hotNeutral === null || Number.isNaN(row[FIELD.low]!)) return null;
   const mean = row[FIELD.low]! - row[FIELD.high]!;
   const joint = spreads ? Math.abs(spreads[FIELD.high]! - spreads[FIELD.low]!) : 0;
   const sigma = Math.hypot(
     FALL.volts,
-    FALL.share * mean,
+    (guessed ? FALL.guessed : FALL.share) * mean,
     joint,
     poor ? FALL.poor * mean : 0,
     supply ? FALL.supply * mean : 0,

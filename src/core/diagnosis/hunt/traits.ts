@@ -4,6 +4,8 @@ import type { CauseKind } from './kinds.ts';
 export interface Traits {
   /** Before the panel: all volts of a leg wander together with loads that nobody knows. */
   supply: boolean;
+  /** A leg that only what hangs across both of them feeds: never above the other one. */
+  fedBack: boolean;
   /** A neutral that stands where the loads behind it put it. */
   parted: boolean;
   /** A joint that heats, pulled down by what hangs behind it. */
@@ -25,6 +27,7 @@ const traits = (...kinds: readonly CauseKind[]): Traits => {
   const has = (...any: readonly CauseKind[]) => any.some((k) => kinds.includes(k));
   return {
     supply: has('service-neutral', 'feeder-neutral', 'lost-leg'),
+    fedBack: has('lost-leg'),
     parted: has('open-neutral', 'lifted-neutral'),
     poor: has('poor-hot', 'poor-neutral', 'poor-breaker'),
     open: has('open-hot', 'open-neutral'),
