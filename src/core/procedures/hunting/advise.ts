@@ -35,6 +35,8 @@ export interface Advised {
   suspects: readonly ShownSuspect[];
   none: number;
   warnings: readonly Warning[];
+  /** Outlets that are hard to get at, by the id of the answer that says so. */
+  blocked: readonly { id: string; words: string }[];
   findings: readonly { id: string; words: string; contradicts: 'no' | 'alone' | 'rest'; after: number }[];
   answers: readonly { says: string; share: number; leaves: readonly { words: string; share: number }[] }[];
   others: readonly { order: string; words: string }[];
@@ -90,6 +92,10 @@ export class Adviser {
         })),
       none: diagnosis.none,
       warnings: warningsOf(diagnosis),
+      blocked: held.blocked.map(({ id, stop }) => ({
+        id,
+        words: `${run.stops[stop]?.box.name ?? '?'}: behind furniture, asked for later`,
+      })),
       findings: evidence.map(({ id, finding, after }) => ({
         id,
         words: findingWords(finding, run),

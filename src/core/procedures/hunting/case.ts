@@ -22,6 +22,8 @@ export interface HuntCase {
   /** Keys of what was mended, in order. */
   mended: readonly string[];
   situation: Situation;
+  /** Answers that say an outlet is hard to get at, by the id of each and its stop. */
+  blocked: readonly { id: string; stop: number }[];
 }
 
 /** Readings of the circuit from an hour before the call on are part of what was seen. */
@@ -311,7 +313,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
   const ground = orders.length > 0 ? { ...drawn, orders } : drawn;
   const own = ownStop(c, run);
   const declined = new Set<string>();
-  const blocked = new Set<number>();
+  const blocked: { id: string; stop: number }[] = [];
   let unread = false;
   const mended: string[] = [];
   const evidence: Evidence[] = [];
@@ -382,10 +384,11 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     situation: {
       qualified: licensedOnly ? role === 'licensed' : role !== 'owner',
       tools,
-      blocked,
+      blocked: new Set(blocked.map((b) => b.stop)),
       declined,
       unread,
     },
+    blocked,
   };
 
   function orderAt(n: string): Order | null {
@@ -425,7 +428,8 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
       });
     const added = after(step, KEYS.seen)?.split(' ')[0];
     if (added !== undefined) {
-      if (picks.includes('blocked')) blocked.add(stopOf(added));
+      if (picks.includes('blocked') && stopOf(added) >= 0)
+        blocked.push({ id: entry.id, stop: stopOf(added) });
       return seenAt(stopOf(added), picks);
     }
     const tone = after(step, 'tone ');

@@ -36,6 +36,12 @@
   {:else}
     <li>Nothing yet.</li>
   {/each}
+  {#each advised.blocked as b (b.id)}
+    <li>
+      {b.words}
+      <Act label="Strike: {b.words}" onclick={() => calling.strike(b.id)}>Strike</Act>
+    </li>
+  {/each}
 </ol>
 {#if at}
   <details>
