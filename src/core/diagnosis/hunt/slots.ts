@@ -128,11 +128,13 @@ function voltsShare(
   guessed: boolean,
 ): number {
   const loading = finding.meterOhms <= 2 * LOW_OHMS;
+  const { free, reference } = finding;
   const { hotNeutral, hotGround } = finding.volts;
   if (traits.fedBack && Math.max(hotNeutral ?? 0, hotGround ?? 0) > ABOVE_LEG)
-    return SLIPS * slipDensity(Object.values(finding.volts).filter((v) => v !== null).length);
+    return (
+      SLIPS * slipDensity([...Object.values(finding.volts), free, reference].filter((v) => v !== null).length)
+    );
   sheet.clear();
-  const { free } = finding;
   const falls = free === null ? null : fallOf(finding, free, row, spreads, traits, guessed);
   if (falls !== null) {
     const mean = row[FIELD.low]!;
@@ -158,7 +160,7 @@ function voltsShare(
     const joined = traits.joined && mean < 0.05;
     sheet.add(neutral, volts, mean, spread, !loading && floats(row, k), joined);
   }
-  if (finding.reference !== null) sheet.add(false, finding.reference, row[FIELD.reference]!, 1, false, false);
+  if (reference !== null) sheet.add(false, reference, row[FIELD.reference]!, 1, false, false);
   const density = traits.utility
     ? utilityDensity(sheet)
     : voltsDensity(sheet, Math.hypot(SOURCE, wanders / NOMINAL));
