@@ -27,18 +27,24 @@ export interface Pair {
 const apart = (a: number | null, b: number | null, amps: number): number | null =>
   a === null || b === null ? null : (a - b) / amps;
 
+/** Milliseconds between two readings. */
+export const apartInTime = (a: Reading, b: Reading): number => Math.abs(Date.parse(a.at) - Date.parse(b.at));
+
+/** Of some readings the one of the same stage and half as another that is nearest to it in time. */
+export const nearestTo = (reading: Reading, others: readonly Reading[]): Reading | undefined =>
+  others
+    .filter((r) => r.stage === reading.stage && r.half === reading.half)
+    .sort((a, b) => apartInTime(reading, a) - apartInTime(reading, b))[0];
+
 /** The newest loaded reading with the unloaded one of the same stage and half that is nearest in time. */
 export function pairOf(readings: readonly Reading[], setting: Setting): Pair | null {
   const newestFirst = [...readings].sort((a, b) => b.at.localeCompare(a.at));
   for (const loaded of newestFirst) {
     if (loaded.loadAmps < LEAST_AMPS) continue;
-    const near = (r: Reading) => Math.abs(Date.parse(r.at) - Date.parse(loaded.at));
-    const unloaded = newestFirst
-      .filter(
-        (r) =>
-          r.stage === loaded.stage && r.half === loaded.half && loaded.loadAmps - r.loadAmps >= LEAST_AMPS,
-      )
-      .sort((a, b) => near(a) - near(b))[0];
+    const unloaded = nearestTo(
+      loaded,
+      newestFirst.filter((r) => loaded.loadAmps - r.loadAmps >= LEAST_AMPS),
+    );
     if (!unloaded) continue;
     const amps = loaded.loadAmps - unloaded.loadAmps;
     const [before, after] = [unloaded.hotHot ?? unloaded.hotNeutral, loaded.hotHot ?? loaded.hotNeutral];

@@ -88,8 +88,6 @@ export interface Chain {
   order: Tree | null;
   /** Orders that are left; null where they are too many to list. */
   left: number | null;
-  /** They themselves, where they were listed. */
-  trees: readonly Tree[];
   /** The box that is worth most to open next; null when the first is certain. */
   next: string | null;
   contradicted: boolean;
@@ -108,20 +106,26 @@ export function chainOf(
   among: readonly string[] = [],
   whole = false,
 ): Chain {
-  return boxes.length <= MOST_LISTED ? byTrees(boxes, opened, among, whole) : byHanging(boxes, opened, among);
+  const trees = treesLeft(boxes, opened, among, whole);
+  return trees ? byTrees(boxes, opened, trees) : byHanging(boxes, opened, among);
 }
 
-const firstOf = (tree: Tree): string => [...tree].find(([, from]) => from === null)![0];
-
-function byTrees(
+/** Orders that agree with all of that, arguments as of `chainOf`; null where they are too many to list. */
+export const treesLeft = (
   boxes: readonly string[],
   opened: readonly Opened[],
   among: readonly string[],
   whole: boolean,
-): Chain {
-  const trees = treesOver(boxes).filter(
-    (t) => (among.length === 0 || among.includes(firstOf(t))) && opened.every((o) => fits(t, o, whole)),
-  );
+): Tree[] | null =>
+  boxes.length > MOST_LISTED
+    ? null
+    : treesOver(boxes).filter(
+        (t) => (among.length === 0 || among.includes(firstOf(t))) && opened.every((o) => fits(t, o, whole)),
+      );
+
+const firstOf = (tree: Tree): string => [...tree].find(([, from]) => from === null)![0];
+
+function byTrees(boxes: readonly string[], opened: readonly Opened[], trees: readonly Tree[]): Chain {
   const mayBeFirst = boxes.filter((b) => trees.some((t) => firstOf(t) === b));
   const first = mayBeFirst.length === 1 ? mayBeFirst[0]! : null;
   return {
@@ -129,7 +133,6 @@ function byTrees(
     first,
     order: trees.length === 1 ? trees[0]! : null,
     left: trees.length,
-    trees,
     next: first === null && trees.length > 0 ? worthOpening(boxes, trees, opened) : null,
     contradicted: trees.length === 0,
   };
@@ -188,7 +191,6 @@ function byHanging(boxes: readonly string[], opened: readonly Opened[], among: r
     first,
     order: null,
     left: null,
-    trees: [],
     next: first === null ? (may.find((b) => !looked.has(b)) ?? null) : null,
     contradicted: may.length === 0,
   };

@@ -1,7 +1,6 @@
 /** A drawing with what it predicts, and findings as they are there. */
 import type { CausePlace } from './causes.ts';
 import { logOf } from './densities.ts';
-import { countedShare } from './devices.ts';
 import type { Drawing } from './drawings.ts';
 import type { Evidence, Finding } from './evidence.ts';
 import { Likelihood } from './likelihood.ts';
@@ -76,12 +75,6 @@ export class Branch {
     if (known) return known;
     const logs = new Float64Array(this.cells);
     const here = this.here(finding);
-    if (here.kind === 'counted') {
-      const drawn = 1 + this.likelihood.topology.goesOn(here.stop).length;
-      logs.fill(logOf(countedShare(here.cables, drawn)));
-      this.judged.set(id, logs);
-      return logs;
-    }
     this.predictions.causes.forEach((_, c) => {
       this.likelihood.of(here, c).forEach((p, k) => (logs[this.first[c]! + k] = logOf(p)));
     });

@@ -170,8 +170,7 @@ export function drawingsOf(ground: Ground, evidence: readonly Evidence[]): Drawi
     );
   // Of a circuit that nobody drew: what opened and counted boxes leave, those first that good and bad outlets leave as well.
   const { orders = [] } = ground;
-  const against = (of: readonly number[]) =>
-    [...good].filter((g) => bad.has(of[g]!)).length + (of.join() === feeders.join() ? -0.5 : 0);
+  const against = (of: readonly number[]) => [...good].filter((g) => bad.has(of[g]!)).length;
   for (const of of [...orders].sort((x, y) => against(x) - against(y)))
     add([...of], `${pathWords(of, nameOf)}, as the opened boxes have it`);
   const list = others.filter(({ feeders: f }) => isTree(f)).slice(0, MOST);

@@ -10,10 +10,8 @@ export const DEAD_PAIRS = ['hotNeutral', 'hotGround', 'neutralGround'] as const;
 export type DeadPair = (typeof DEAD_PAIRS)[number];
 
 export const DOES_BREAKER = ['holds', 'trips at once', 'trips later'] as const;
-export const DOES_DEVICE = [
-  ...(['resets', 'does not reset', 'resets and trips'] as const),
-  ...(['its button trips it', 'its button does nothing'] as const),
-] as const;
+export const DOES_RESET = ['resets', 'does not reset', 'resets and trips'] as const;
+export const DOES_DEVICE = [...DOES_RESET, 'its button trips it', 'its button does nothing'] as const;
 export const SIGNS_SEEN = ['heat', 'scorch', 'buzz', 'smell'] as const;
 export const ELSEWHERE = ['fine', 'some dim, some bright', 'some dead', 'all dim'] as const;
 export const WORKS = ['works', 'dead', 'dim', 'comes and goes', 'bright'] as const;

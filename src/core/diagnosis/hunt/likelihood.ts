@@ -8,6 +8,7 @@ import {
   ampsShare,
   breakerShare,
   buttonShare,
+  countedShare,
   elsewhereShare,
   liveShare,
   openedShare,
@@ -61,7 +62,9 @@ const wandersBy = ({ supply }: Traits, ohms: number | null): number =>
   !supply ? 0 : ohms === null ? ANYWHERE : Math.min(ANYWHERE, UNKNOWN_AMPS * ohms);
 
 /** What is read of the dead circuit. */
-type Dead = Extract<Finding, { kind: 'ohms' | 'insulation' }>;
+export type Dead = Extract<Finding, { kind: 'ohms' | 'insulation' }>;
+export const isDead = (finding: Finding): finding is Dead =>
+  finding.kind === 'ohms' || finding.kind === 'insulation';
 /** How likely it is where so many ohms are. */
 export const deadDensity = (finding: Dead, told: number): number =>
   finding.kind === 'ohms' ? ohmsDensity(finding.ohms, told) : insulationDensity(1e6 * finding.megohms, told);
@@ -99,7 +102,7 @@ export class Likelihood {
         ),
       ];
     }
-    if (finding.kind === 'ohms' || finding.kind === 'insulation') return this.dead(finding, c, cells);
+    if (isDead(finding)) return this.dead(finding, c, cells);
     if (finding.kind === 'legs') return this.legs(finding, c, cells);
     const share = this.told(finding, cause, c);
     return Array.from({ length: cells }, () => share);
@@ -193,6 +196,8 @@ export class Likelihood {
         return stateShare(finding, cause, opens);
       case 'live':
         return liveShare(finding.live, kind);
+      case 'counted':
+        return countedShare(finding.cables, 1 + topology.goesOn(finding.stop).length);
       case 'device': {
         const { stop, does } = finding;
         const fed = predictions.at(0, c, stop, FIELD.low);
@@ -225,12 +230,9 @@ export class Likelihood {
         const { stop, amiss, toward } = finding;
         if (topology.isBeyond(place, stop) !== (amiss === 'beyond')) return 0.02;
         if (amiss === 'before') return 0.96;
-        const ways = topology.goesOn(stop);
         // Where several cables go on and nobody said which it is, any of them may be meant.
-        return (
-          (0.96 / (toward === null ? Math.max(1, ways.length) : 1)) *
-          (toward === null || topology.feeds(toward, place.stop) ? 1 : 0.02)
-        );
+        if (toward === null) return 0.96 / topology.goesOn(stop).length;
+        return topology.feeds(toward, place.stop) ? 0.96 : 0.96 * 0.02;
       }
       case 'sign': {
         const near = topology.isNear(place, finding.stop);

@@ -1,5 +1,5 @@
 /** What may be done next: each with its cost, what has to be so before it, and how it is done. */
-import type { Run } from '#core/circuits/run.ts';
+import { fedFrom, type Run } from '#core/circuits/run.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import type { Evidence } from './evidence.ts';
 
@@ -206,7 +206,7 @@ const moved = (stop: number, evidence: readonly Evidence[], repairs: number): bo
   );
 
 /** Whether something is fed through a stop. */
-const goesOn = ({ stops }: Run, stop: number): boolean => stops.some((s) => s.feeder === stop);
+const goesOn = (run: Run, stop: number): boolean => fedFrom(run, run.stops[stop]!).length > 0;
 
 /** Why a measure is not for now, or null. */
 export function whyNotNow(

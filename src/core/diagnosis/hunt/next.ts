@@ -127,13 +127,13 @@ export function nextOf(
   const { suspects, none } = diagnosis;
   const sound = suspects.find((s) => s.kind === 'nothing' && s.second === null)?.share ?? 0;
   if (none >= 0.5 && evidence.length >= FEW) return { do: 'stop', why: 'none fits' };
+  // What was seen in an opened box is mended there, whatever else may be the matter.
+  const [seen] = seenUnmended(evidence, mended);
+  if (seen !== undefined) return { do: 'repair', key: seen, share: 1 };
   const best = likeliest(diagnosis);
   const held = best && !best.key.endsWith(' nothing') ? best : null;
   const weighed = weigh(hunt, diagnosis);
   const open = openMeasures(hunt, weighed, evidence, mended, situation);
-  // What was seen in an opened box is mended there, whatever else may be the matter.
-  const [seen] = seenUnmended(evidence, mended);
-  if (seen !== undefined) return { do: 'repair', key: seen, share: 1 };
   const closing = closesAgain(mended, evidence);
   const closes = open.find((o) => closing.has(measureKey(o.measure)));
   // Before what nobody sees by looking is mended, it is asked for another way.

@@ -1,12 +1,12 @@
 /** What a measure may show under each hypothesis, in the few classes that a tradesperson tells apart. */
 import { worksShare } from './densities.ts';
-import { PAIRS, type Finding } from './evidence.ts';
+import { DOES_RESET, PAIRS, type Finding } from './evidence.ts';
 import type { Hypothesis } from './branch.ts';
 import { isAt } from './causes.ts';
 import type { Likelihood } from './likelihood.ts';
 import type { Measure } from './measures.ts';
 import { FIELD } from './fields.ts';
-import { LEGS, type Predictions } from './predictions.ts';
+import { LEGS, USUAL_OHMS, type Predictions } from './predictions.ts';
 
 /** Classes of answers with their shares. */
 export type Shares = Map<string, number>;
@@ -132,7 +132,7 @@ export class Outcomes {
         return shares;
       case 'ohms': {
         const at = (of: number) => predictions.ohms[predictions.ohmsAt(of, stop, measure.pair)]!;
-        const own = cause.parted === null ? at(c) : at(0) + Math.max(0, at(c) - at(0)) * (ohms ?? 2);
+        const own = cause.parted === null ? at(c) : at(0) + Math.max(0, at(c) - at(0)) * (ohms ?? USUAL_OHMS);
         // Below an ohm leads and contacts are as large as what is read.
         const bounds = [1.2, 12, 1e3, 1e6];
         const words = ['joined', 'a few ohms', 'a hundred ohms or so', 'thousands', 'over'];
@@ -153,12 +153,7 @@ export class Outcomes {
           ]),
         );
       case 'device':
-        return spread(
-          (['resets', 'does not reset', 'resets and trips'] as const).map((does) => [
-            does,
-            { kind: 'device', stop, does },
-          ]),
-        );
+        return spread(DOES_RESET.map((does) => [does, { kind: 'device', stop, does }]));
       case 'open': {
         const { place, kind } = cause;
         const here = isAt(place, stop);

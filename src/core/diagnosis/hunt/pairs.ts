@@ -4,7 +4,7 @@ import { placeKey } from './causes.ts';
 import type { Evidence } from './evidence.ts';
 import { JOINT_CELLS } from './likelihood.ts';
 import { FIELD, NOMINAL, WIDTH } from './fields.ts';
-import type { PairsAt } from './predictions.ts';
+import { USUAL_OHMS, type PairsAt } from './predictions.ts';
 import { bothOf, exactOf, inBox, stronger } from './together.ts';
 import { traitsOf } from './traits.ts';
 
@@ -17,8 +17,8 @@ const SECONDS = 160;
 /** Of so many pairs with poor joints the ohms are fitted together, in so many rounds. */
 const FITTED = 24;
 const ROUNDS = 2;
-/** Ohms of a joint that nothing is known of. */
-const USUAL_OHMS = 1.5;
+/** Pairs that are so much less likely than the best single one are not looked at, natural logarithm. */
+const HOPELESS = 18;
 
 /** The cell of the ohms that are more on the way than the cable has, by what was read under a load; the usual without. */
 function cellRead({ predictions, here }: Branch, evidence: readonly Evidence[]): number {
@@ -36,8 +36,6 @@ function cellRead({ predictions, here }: Branch, evidence: readonly Evidence[]):
   return off.indexOf(Math.min(...off));
 }
 
-/** Pairs that are so much less likely than the best single one are not looked at, natural logarithm. */
-const HOPELESS = 18;
 /** @param b position of the branch */
 export function pairsOf(
   branch: Branch,
@@ -68,7 +66,7 @@ export function pairsOf(
   const gains = causes
     .map((cause, c) => ({
       c,
-      gain: priors[c]! + told.reduce((sum, _, k) => sum + Math.max(0, best(c, k) - sound[k]!), 0),
+      gain: priors[c]! + gainOf(cell[c]!),
       // What lies before the panel is mended by itself first: no pair is made of it.
       counts: cause.faults.length > 0 && !traitsOf(cause.kind).supply,
     }))

@@ -168,7 +168,7 @@ function contactAmps(volts: Float64Array, from: number, to = volts.length): numb
 }
 
 /** Ohms of a poor joint that nothing is known of. */
-const USUAL_OHMS = 2;
+export const USUAL_OHMS = 2;
 
 /** Figures of the legs of each cause. */
 export const LEGS = 4;

@@ -57,8 +57,8 @@ const floats = (row: Row, pair: number): boolean => row[FIELD.ohms + pair]! > FL
  * @param row volts of the fields at that outlet
  * @param spreads what an unknown joint spreads each field, volts
  * @param sound volts of the first pairs there with nothing the matter, same scene
- * @param guessed the lengths of the cables are not known
  * @param wanders what loads elsewhere in the house, by a cause before the panel, move all volts of the leg by together
+ * @param guessed the lengths of the cables are not known
  */
 export function shareOf(
   finding: Electrical,
@@ -208,6 +208,7 @@ function lampsShare(finding: Extract<Finding, { kind: 'lamps' }>, row: Row): num
 const FICKLE = { works: 0.25, dead: 0.5, dim: 0.1, 'comes and goes': 0.15, bright: 0.005 } as const;
 const WEAK = { works: 0.6, dead: 0.3, dim: 0.04, 'comes and goes': 0.06, bright: 0.005 } as const;
 
+/** How often a light behind a lost neutral is so. */
 const WANDERING = { bright: 0.2, dim: 0.3 } as const;
 
 function doesShare({ does }: Extract<Finding, { kind: 'works' }>, row: Row, traits: Traits): number {

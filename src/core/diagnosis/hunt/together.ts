@@ -5,7 +5,7 @@ import { logOf } from './densities.ts';
 import { ampsShare, breakerShare, openedShare } from './devices.ts';
 import { DEAD_PAIRS, type Evidence, type Finding } from './evidence.ts';
 import { WIDTH } from './fields.ts';
-import { deadDensity, JOINT_CELLS } from './likelihood.ts';
+import { deadDensity, isDead, JOINT_CELLS, type Dead } from './likelihood.ts';
 import { NOTHING_OPENS, type Opens, type PairsAt } from './predictions.ts';
 import { isElectrical, type Electrical, type Row } from './slots.ts';
 import { traitsOf } from './traits.ts';
@@ -34,9 +34,9 @@ export function inBox(branch: Branch, evidence: Evidence): ((causes: readonly nu
 }
 
 /** Findings that are worked out with two causes in the network. */
-type WorkedOut = Electrical | Extract<Finding, { kind: 'ohms' | 'insulation' | 'breaker' | 'amps' }>;
+type WorkedOut = Electrical | Dead | Extract<Finding, { kind: 'breaker' | 'amps' }>;
 const isWorkedOut = (finding: Finding): finding is WorkedOut =>
-  isElectrical(finding) || ['ohms', 'insulation', 'breaker', 'amps'].includes(finding.kind);
+  isElectrical(finding) || isDead(finding) || finding.kind === 'breaker' || finding.kind === 'amps';
 
 export interface Exact {
   /** Each with its position in the evidence, and its outlet’s among the stops. */
@@ -56,11 +56,7 @@ export function exactOf(branch: Branch, evidence: readonly Evidence[]): Exact {
     if (!stops.includes(finding.stop)) stops.push(finding.stop);
     return [{ k, finding, row: stops.indexOf(finding.stop) }];
   });
-  return {
-    findings,
-    stops,
-    dead: findings.some((f) => f.finding.kind === 'ohms' || f.finding.kind === 'insulation'),
-  };
+  return { findings, stops, dead: findings.some((f) => isDead(f.finding)) };
 }
 
 /** Logarithms of findings with the two causes that were read last; of two devices that of the first opens. */
@@ -72,6 +68,7 @@ export function bothOf(
 ): (finding: WorkedOut, row: number) => number {
   const { predictions, likelihood } = branch;
   const { causes, opens } = predictions;
+  const { rating } = predictions.ground.run.circuit.breaker;
   const traits = traitsOf(causes[x]!.kind, causes[y]!.kind);
   const opening = opens[x]!.device === null ? y : x;
   const { last } = reader;
@@ -84,15 +81,14 @@ export function bothOf(
         return logOf(deadDensity(finding, told));
       }
       case 'breaker': {
-        const share = (c: number, own: Opens) =>
-          logOf(breakerShare(finding, causes[c]!, own, predictions.ground.run.circuit.breaker.rating));
+        const share = (c: number, own: Opens) => logOf(breakerShare(finding, causes[c]!, own, rating));
         if (last.breaker !== 'no') return share(x, { ...NOTHING_OPENS, breaker: last.breaker });
         // What the other one keeps from opening it does not.
         const [one, other] = [x, y].map((c) => share(c, { ...opens[c]!, breaker: 'no' })) as [number, number];
         return stronger(one, other, share(0, NOTHING_OPENS));
       }
       case 'amps':
-        return logOf(ampsShare(finding.amps, last.amps, predictions.ground.run.circuit.breaker.rating));
+        return logOf(ampsShare(finding.amps, last.amps, rating));
       default:
         return logOf(likelihood.electrical(finding, read, row * WIDTH, traits, opening, open));
     }

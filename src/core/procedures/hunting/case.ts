@@ -1,18 +1,19 @@
 /** A hunt as it stands: what was seen, by the answers of its call and the readings beside them, and what was mended. */
 import type { Evidence, Finding } from '#core/diagnosis/hunt/evidence.ts';
 import { isTurnedOff } from '#core/diagnosis/hunt/asking.ts';
+import { apartInTime, nearestTo } from '#core/diagnosis/besides.ts';
 import { groundOf } from '#core/diagnosis/hunt/ground.ts';
 import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#core/diagnosis/hunt/measures.ts';
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
 import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
-import { rows, standingRows } from '#core/job/document.ts';
+import { rows } from '#core/job/document.ts';
 import { measurementsOf } from '#core/records/measuring.ts';
 import { pastReadings } from '#core/records/proof.ts';
 import type { Box, Circuit, Entry, JobDocument, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';
-import type { Run } from '#core/circuits/run.ts';
+import { fedFrom, type Run } from '#core/circuits/run.ts';
 import type { Context } from '../step.ts';
-import { chainOn } from '../parts/chain.ts';
+import { treesOn } from '../parts/chain.ts';
 import { findingsOf } from './measurements.ts';
 import { isKind, orderOf, type Order } from './orders.ts';
 
@@ -61,6 +62,7 @@ const SIGNS: Readonly<Record<string, (stop: number) => Finding>> = {
 const BREAKER_DOES = { holds: 'holds', trips: 'trips at once', later: 'trips later' } as const;
 const DEVICE_DOES = { resets: 'resets', dead: 'does not reset', trips: 'resets and trips' } as const;
 const WORKS_DOES = { works: 'works', dim: 'dim', dead: 'dead', bright: 'bright' } as const;
+const STATE_ON = { on: true, off: false } as const;
 const ELSEWHERE_DOES = {
   fine: 'fine',
   uneven: 'some dim, some bright',
@@ -102,10 +104,10 @@ function measured(order: Order | null, entry: Entry, stopOf: (boxId: string) => 
         free: null,
         meterOhms: LOW_OHMS,
       };
-    case 'state':
-      return entry.picks.some((p) => p === 'on' || p === 'off')
-        ? { kind: 'state', stop: measure.stop, on: entry.picks.includes('on') }
-        : null;
+    case 'state': {
+      const on = pickOf(STATE_ON, entry);
+      return on === undefined ? null : { kind: 'state', stop: measure.stop, on };
+    }
     case 'works': {
       const does = pickOf(WORKS_DOES, entry);
       return does ? { kind: 'works', stop: measure.stop, does } : null;
@@ -184,18 +186,9 @@ const BESIDE = 5 * 60_000;
 /** Hot to neutral at the same slots with nothing put on, read beside one with a load. */
 function freeOf(loaded: Reading, readings: readonly Reading[]): number | null {
   if (loaded.loadAmps === 0) return null;
-  const near = (r: Reading) => Math.abs(Date.parse(r.at) - Date.parse(loaded.at));
-  const [free] = readings
-    .filter(
-      (r) =>
-        r.boxId === loaded.boxId &&
-        r.half === loaded.half &&
-        r.stage === loaded.stage &&
-        r.loadAmps === 0 &&
-        near(r) <= BESIDE,
-    )
-    .sort((a, b) => near(a) - near(b));
-  return free?.hotNeutral ?? null;
+  const unloaded = readings.filter((r) => r.boxId === loaded.boxId && r.loadAmps === 0);
+  const free = nearestTo(loaded, unloaded);
+  return free && apartInTime(loaded, free) <= BESIDE ? free.hotNeutral : null;
 }
 
 /** When the outlet was read free that was then read with a load. @param at UTC time */
@@ -292,10 +285,7 @@ const FEW = 8;
 
 /** Orders of a circuit that nobody drew, by what was opened and counted on it; none where nothing was. */
 function ordersOf(document: JobDocument, circuit: Circuit, stopOf: (boxId: string) => number): number[][] {
-  const looked =
-    standingRows(document.partings).some((p) => p.circuitId === circuit.id) ||
-    circuit.stops.some(({ boxId }) => (document.boxes[boxId]?.cables ?? null) !== null);
-  const { trees } = looked ? chainOn(document, circuit) : { trees: [] };
+  const trees = treesOn(document, circuit);
   if (trees.length > FEW) return [];
   return trees.map((tree) => {
     const feeders: number[] = [];
@@ -346,8 +336,9 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
       entry: null,
     }));
   // Cables of other circuits and spares are counted as well: on a drawn circuit only too few say something.
-  run.stops.forEach(({ box: { id, cables } }, stop) => {
-    const drawnSo = 1 + run.stops.filter((s) => s.feeder === stop).length;
+  run.stops.forEach((at, stop) => {
+    const { id, cables } = at.box;
+    const drawnSo = 1 + fedFrom(run, at).length;
     if (cables !== null && (circuit.ordered !== 'yes' || cables < drawnSo))
       evidence.push({ id: `cables ${id}`, after: 0, finding: { kind: 'counted', stop, cables } });
   });
@@ -445,10 +436,9 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
       const order = orderAt(opened);
       const key = order?.do === 'repair' ? order.key : '';
       const [at, where] = key.split(' ');
-      if (isTurnedOff(key)) return [{ kind: 'state', stop: at === 'panel' ? -1 : Number(where), on: true }];
-      return at === 'box' || at === 'panel'
-        ? [{ kind: 'opened', stop: at === 'panel' ? -1 : Number(where), found: [] }]
-        : [];
+      if (at !== 'box' && at !== 'panel') return [];
+      const stop = at === 'panel' ? -1 : Number(where);
+      return [isTurnedOff(key) ? { kind: 'state', stop, on: true } : { kind: 'opened', stop, found: [] }];
     }
     const again = after(step, KEYS.retest);
     if (again !== null && picks.includes('again'))

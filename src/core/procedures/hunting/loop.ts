@@ -2,7 +2,7 @@
  * The steps of a hunt: what is asked next stands in the log as it was advised, so that the steps follow from the log alone
  * and a reload, a step back or another phone goes on where it was.
  */
-import type { Run } from '#core/circuits/run.ts';
+import { fedFrom, type Run } from '#core/circuits/run.ts';
 import type { Command } from '#core/job/commands.ts';
 import { newId, PLAIN_READING, rows, struckBy } from '#core/job/document.ts';
 import type { Box, Circuit, FaultRecord, Reading } from '#core/job/schema.ts';
@@ -271,8 +271,8 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
 }
 
 /** What goes on from a box, each cable by the box that it feeds where there are several. */
-function waysOn({ stops }: Run, from: number): (readonly [string, string])[] {
-  const fed = stops.filter(({ feeder }) => feeder === from);
+function waysOn(run: Run, from: number): (readonly [string, string])[] {
+  const fed = fedFrom(run, run.stops[from]!);
   if (fed.length < 2) return [['beyond', 'The fault is in what goes on']];
   return fed.map(({ box }) => [`${TOWARD}${box.id}`, `The fault is in what goes on to ${box.name}`]);
 }

@@ -2,7 +2,7 @@
 import type { Command } from '#core/job/commands.ts';
 import { newId, rows, standingRows, stopAt, struckBy } from '#core/job/document.ts';
 import type { Circuit, JobDocument, Parting } from '#core/job/schema.ts';
-import { chainOf, type Chain, type Opened, type Tree } from '../chain.ts';
+import { chainOf, treesLeft, type Chain, type Opened, type Tree } from '../chain.ts';
 import type { Context, Signed, Step } from '../step.ts';
 import { when } from '../step.ts';
 import { changeBox, placed } from './place.ts';
@@ -19,8 +19,11 @@ export const strikePartings = (partings: readonly Parting[], signed: Signed): Co
     rows: [struckBy(p, 'parting', signed)],
   }));
 
-/** Where the order of a circuit stands by what was opened and counted. */
-export function chainOn(document: JobDocument, circuit: Circuit): Chain {
+/** Boxes of a circuit with what was opened and counted, as `chainOf` takes them. */
+function looksOn(
+  document: JobDocument,
+  circuit: Circuit,
+): readonly [boxes: string[], opened: Opened[], among: string[], whole: boolean] {
   const boxes = circuit.stops.map((s) => s.boxId).filter((id) => document.boxes[id]);
   const opened: Opened[] = partingsOf(document, circuit.id).map((p) => ({
     box: p.boxId,
@@ -32,7 +35,18 @@ export function chainOn(document: JobDocument, circuit: Circuit): Chain {
     return cables === null || opened.some((o) => o.box === id) ? [] : [{ box: id, cables, dead: null }];
   });
   const among = circuit.mayBeFirst.filter((id) => boxes.includes(id));
-  return chainOf(boxes, [...opened, ...counted], among, circuit.complete === 'yes');
+  return [boxes, [...opened, ...counted], among, circuit.complete === 'yes'];
+}
+
+/** Where the order of a circuit stands by what was opened and counted. */
+export const chainOn = (document: JobDocument, circuit: Circuit): Chain =>
+  chainOf(...looksOn(document, circuit));
+
+/** Orders that what was opened and counted leaves; none where nothing was, or they are too many. */
+export function treesOn(document: JobDocument, circuit: Circuit): Tree[] {
+  const looks = looksOn(document, circuit);
+  const [, opened] = looks;
+  return opened.length === 0 ? [] : (treesLeft(...looks) ?? []);
 }
 
 /** A circuit with its stops in the order that was worked out. */
