@@ -5,7 +5,8 @@ import { groundOf } from '#core/diagnosis/hunt/ground.ts';
 import { Hunt } from '#core/diagnosis/hunt/hunt.ts';
 import { KINDS } from '#core/diagnosis/hunt/kinds.ts';
 import { MEASURE_FACTS, TOOLS, USUAL_SITUATION, type Measure } from '#core/diagnosis/hunt/measures.ts';
-import { nextOf, warningsOf, type Advice } from '#core/diagnosis/hunt/next.ts';
+import { nextOf, type Advice } from '#core/diagnosis/hunt/next.ts';
+import { warningsOf } from '#core/diagnosis/hunt/warnings.ts';
 import { keyWith, measureWords, suspectWords } from '#core/diagnosis/hunt/words.ts';
 import { findingListOf } from '#core/formats/findingList.ts';
 import { parseFile } from '#core/job/file.ts';
@@ -60,7 +61,10 @@ export function runDiagnose(args: string[]): number {
     JSON.stringify(
       {
         circuit: circuit.name,
-        warnings: warningsOf(diagnosis).map(({ danger, text: words }) => ({ danger, text: words })),
+        warnings: warningsOf(diagnosis, evidence, run).map(({ danger, text: words }) => ({
+          danger,
+          text: words,
+        })),
         suspects: diagnosis.suspects
           .filter((s) => s.share >= LEAST)
           .slice(0, MOST)
@@ -74,6 +78,7 @@ export function runDiagnose(args: string[]): number {
             ...(s.ohms === null ? {} : { ohms: rounded(s.ohms, 2) }),
             ...(s.differs === '' ? {} : { drawing: s.differs }),
           })),
+        notWorkedOut: diagnosis.unworkable.map(named),
         noneOfThese: rounded(diagnosis.none),
         contradictions: diagnosis.contradictions.map(({ id }) => Number(id)),
         next:

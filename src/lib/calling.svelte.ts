@@ -9,7 +9,9 @@ import {
   standingOf,
   strikeCommands,
 } from '#core/procedures/engine.ts';
-import { KEYS } from '#core/procedures/hunting/case.ts';
+import { seenDangers } from '#core/diagnosis/hunt/warnings.ts';
+import { huntCase, KEYS } from '#core/procedures/hunting/case.ts';
+import { HUNTS } from '#core/procedures/hunting/prelude.ts';
 import { newId } from '#core/job/document.ts';
 import type { Command } from '#core/job/commands.ts';
 import { procedureOf } from '#core/procedures/index.ts';
@@ -42,6 +44,13 @@ export class Calling {
   readonly context = $derived.by(() => (this.held ?? this.live)?.context ?? null);
   readonly standing = $derived.by(() => (this.held ?? this.live)?.standing ?? null);
   readonly step = $derived.by(() => this.standing?.current ?? null);
+  /** Dangers that were measured or told, before anything is weighed. */
+  readonly dangers = $derived.by(() => {
+    const { context } = this;
+    if (!context?.circuit || !HUNTS.has(context.call.procedure)) return [];
+    const { evidence, ground } = huntCase(context, context.circuit);
+    return seenDangers(evidence, ground.run);
+  });
   /** What was answered here before it was taken back. */
   readonly earlier = $derived.by(() =>
     this.context && this.step ? earlierAnswer(this.context, this.step) : null,

@@ -106,6 +106,53 @@ export const beforeAndAfter = (readings: readonly Reading[]): { before: Reading;
   return before && after ? { before, after } : null;
 };
 
+/** Under so much load, and from so many volts more than its cable takes, a joint is told from the next outlet. */
+const BESIDE_FROM = { amps: 5, volts: 2 } as const;
+
+/** Volts from hot to neutral at the panel that a reading under its own load speaks of. */
+const atPanel = (run: Run, stop: number, { hotNeutral, loadAmps }: Reading): number | null =>
+  hotNeutral === null || loadAmps < BESIDE_FROM.amps
+    ? null
+    : hotNeutral + 2 * loadAmps * run.stops[stop]!.pathOhms;
+
+/**
+ * A joint or a worn contact that shows beside the neighbors of an outlet: under like loads it falls by more than they do.
+ * @param at the newest reading of each stop, or null
+ * @param usable amperes that the circuit may carry
+ */
+export function heatBeside(
+  run: Run,
+  at: readonly ({ reading: Reading } | null)[],
+  stop: number,
+  usable: number,
+): Remark | null {
+  const here = at[stop];
+  const own = here ? atPanel(run, stop, here.reading) : null;
+  if (!here || own === null) return null;
+  const { feeder } = run.stops[stop]!;
+  const near = run.stops.flatMap((s, i) =>
+    i !== stop && (i === feeder || s.feeder === stop || s.feeder === feeder) ? [i] : [],
+  );
+  const best = near
+    .flatMap((i) => {
+      const other = at[i];
+      const volts = other ? atPanel(run, i, other.reading) : null;
+      return volts === null ? [] : [{ name: run.stops[i]!.box.name, volts, amps: other!.reading.loadAmps }];
+    })
+    .sort((a, b) => b.volts - a.volts)[0];
+  if (!best || best.volts - own < BESIDE_FROM.volts) return null;
+  const { loadAmps } = here.reading;
+  const ohms = (best.volts - own) / loadAmps;
+  return {
+    ...jointRemark(
+      ohms,
+      usable,
+      `${round(best.volts - own, 1)} V lower under ${loadAmps} A than ${best.name} is under ${best.amps} A, cable taken off: a joint or worn contact of about ${round(ohms, 2)} Ω here`,
+    ),
+    title: 'a joint or contact that heats',
+  };
+}
+
 export interface AtStop {
   reading: Reading;
   verdict: Verdict;

@@ -45,6 +45,12 @@ export const CONDITIONS = {
   'same-leg': { label: 'Both hots on one leg', gravity: 'bad' },
   'open-feeder-neutral': { label: 'Neutral of the feeder to this panel open', gravity: 'bad' },
   'no-main-bond': { label: 'Main bond missing: a hot on ground holds every ground live', gravity: 'bad' },
+  'open-feeder-ground': {
+    label: 'Ground of the feeder to this panel open: a hot on ground holds every ground behind it live',
+    gravity: 'bad',
+  },
+  'hot-on-poor-ground': { label: 'Ground live: a hot touches a ground with a poor path', gravity: 'bad' },
+  'switched-off': { label: 'Off at its switch', gravity: 'off' },
   'second-bond': { label: 'Neutral and ground joined a second time, at a subpanel', gravity: 'worry' },
   'borrowed-neutral': { label: 'Neutral borrowed from another circuit', gravity: 'worry' },
   'tied-circuits': { label: 'Two circuits tied together', gravity: 'worry' },

@@ -14,6 +14,8 @@ type Read = Pick<Reading, 'hotNeutral' | 'hotGround' | 'neutralGround' | 'loadAm
 /** A joint shows from this load and this many volts on. */
 const JOINT_FROM_AMPS = 0.5;
 const JOINT_FROM_VOLTS = 0.3;
+/** Volts that readings of one moment may disagree by. */
+const DISAGREE = 1.5;
 /** Heat in a joint at the amperes its circuit may carry, from which on it must not be left on, watts. */
 const HOT_JOINT = 25;
 
@@ -26,6 +28,36 @@ export function jointRemark(ohms: number, usable: number, said: string, sure = t
     title: 'resistance in a joint',
     text: `${said}: ${round(watts, 0)} W of heat in it at the ${round(usable, 1)} A that this circuit may carry.${hot ? ' Leave the circuit off until it is found.' : ''}`,
   };
+}
+
+/** A joint is read hot to neutral alone from this load on, and from so many volts missing. */
+const LOOP_FROM = { amps: 5, volts: 2.5 } as const;
+/** The least that a utility keeps to, as a share of nominal: what is below it under a load was lost on the way. */
+const LEAST_SOURCE = 0.95;
+
+/**
+ * Resistance out and back, where hot to neutral alone was read under a load and nothing was read free.
+ * @param sound hot to neutral that the plan gives with this load, volts
+ * @param nominal volts at the panel
+ * @param usable amperes of the circuit
+ */
+export function loopJoint(
+  { hotNeutral: volts, hotGround, neutralGround, loadAmps }: Read,
+  sound: number | null,
+  nominal: number,
+  usable: number,
+): Remark[] {
+  if (volts === null || sound === null || hotGround !== null || neutralGround !== null) return [];
+  if (loadAmps < LOOP_FROM.amps || volts < 60) return [];
+  const ohmsBelow = (source: number) => (source * (sound / nominal) - volts) / loadAmps;
+  const [least, most] = [ohmsBelow(LEAST_SOURCE * nominal), ohmsBelow(nominal)];
+  if (most * loadAmps < LOOP_FROM.volts) return [];
+  const sure = least * loadAmps >= LOOP_FROM.volts / 2;
+  const ohms = sure ? least : most;
+  const said = sure
+    ? `Hot–neutral ${volts} V with ${loadAmps} A on: even from a panel at ${round(LEAST_SOURCE * nominal, 0)} V at least ${round(least, 2)} Ω more than the cable is on the way`
+    : `Hot–neutral ${volts} V with ${loadAmps} A on is ${round(most * loadAmps, 1)} V below what the cable leaves of ${nominal} V. Read it again with the load off: if it stands near ${nominal} V then, a joint of about ${round(most, 2)} Ω is on the way`;
+  return [jointRemark(ohms, usable, said, sure)];
 }
 
 /**
@@ -43,6 +75,8 @@ export function neutralJoint(
   // With the neutral at 60 V and more it is no joint that carries a load.
   if (volts === null || volts >= 60 || hotGround === null || hotGround < 60 || (hotNeutral ?? 60) < 60)
     return [];
+  // Where hot to neutral is whole it is the ground that is off its place.
+  if (hotNeutral !== null && hotGround - hotNeutral < volts / 2 - DISAGREE) return [];
   const most = usable * path;
   // More than all that the circuit may carry would give, wherever it is drawn.
   const sure = volts > 1.25 * most + JOINT_FROM_VOLTS;

@@ -47,7 +47,8 @@ export function settingOf(view: View, box: Box, at?: string): Setting {
   const off = circuit !== null && at !== undefined && isOff(view.document, circuit, at);
   const panel = circuit ? view.document.panels[circuit.panelId] : undefined;
   const behindFeeder = panel !== undefined && panel.feeder !== null;
-  return { run, stop, grounding: box.grounding, settings, off, behindFeeder };
+  const switched = box.device.switched !== 'none' || view.switchesOf(box).length > 0;
+  return { run, stop, grounding: box.grounding, settings, off, behindFeeder, switched };
 }
 
 /** Judges a reading against the plan of the job it belongs to. */

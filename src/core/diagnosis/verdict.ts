@@ -5,6 +5,7 @@
 import { fullLoad, isMultiwire, type Run } from '#core/circuits/run.ts';
 import { LAMP_TESTER } from '#core/instruments/lamps.ts';
 import type { Box, Limits, Reading, Settings } from '#core/job/schema.ts';
+import { PERSON_OHMS } from '#core/network/layout.ts';
 import { round } from '#core/units/quantity.ts';
 import {
   CONDITIONS,
@@ -18,8 +19,8 @@ import {
   type Prediction,
   type ReadPair,
 } from './conditions.ts';
-import { jointRemark, neutralJoint, type Remark } from './joints.ts';
-import { beyondOutlet, silentBeyond } from './beyond.ts';
+import { jointRemark, loopJoint, neutralJoint, type Remark } from './joints.ts';
+import { beyondOutlet, frameVolts, isGhostOfOff, isHeld, silentBeyond, type BeyondFit } from './beyond.ts';
 
 /** The place of a reading: a stop of a run, with what is on record of the box there. */
 export interface Setting {
@@ -31,6 +32,8 @@ export interface Setting {
   off?: boolean;
   /** Its panel is fed by a feeder from another. */
   behindFeeder?: boolean;
+  /** What was read may be off at a wall switch: a half of it, or all. */
+  switched?: boolean;
 }
 
 interface Fit {
@@ -75,6 +78,8 @@ const LAST_DIGIT = 0.1;
 const ZERO = { volts: 0.05, expected: 0.1 } as const;
 /** Current through a body from which on something is deadly, amperes. */
 const DANGER_AMPS = 0.005;
+/** From here on a ground slot is live against a proven ground, whatever else was read; less may be a ghost, volts. */
+const REFERENCE_VOLTS = 30;
 /** Where neutral and ground are joined at the slots nothing stands between them, volts. */
 const JOINED: readonly Condition[] = [
   'false-ground',
@@ -312,6 +317,12 @@ export function judge(readings: Readings, setting: Setting): Verdict {
     if (fitted.worst <= 1 + 1e-9 && (!known || fitted.worst < known.worst))
       best.set(prediction.condition, fitted);
   }
+  if (setting.switched && isGhostOfOff(readings, setting.settings.voltage) && !readings.lamps?.includes(true))
+    return offAtSwitch(
+      readings,
+      expected,
+      [...best.keys()].filter((c) => body.get(c)! >= DANGER_AMPS),
+    );
   const soundFits = best.has('correct');
   const silent: Condition[] = [];
   const fits: Fit[] = [];
@@ -331,25 +342,25 @@ export function judge(readings: Readings, setting: Setting): Verdict {
   }
   if (soundFits && isMultiwire(run) && readings.hotHot === null) silent.push('same-leg');
   const { behindFeeder = false } = setting;
-  const beyond = (strict: boolean): Condition[] =>
+  const place = { nominal: setting.settings.voltage, drop: 2 * elsewhere(setting) };
+  const beyond = (strict: boolean): BeyondFit[] =>
     takesBoth(setting)
       ? []
-      : beyondOutlet(readings, {
-          nominal: setting.settings.voltage,
-          drop: 2 * elsewhere(setting),
-          behindFeeder,
-          multiwire: isMultiwire(run),
-          strict,
-        });
-  const add = (condition: Condition): void => {
+      : beyondOutlet(readings, { ...place, behindFeeder, multiwire: isMultiwire(run), strict });
+  const add = ({ condition, bodyAmps }: BeyondFit): void => {
     if (!fits.some((f) => f.condition === condition))
-      fits.push({ condition, label: CONDITIONS[condition].label, ohms: null, bodyAmps: 0 });
+      fits.push({ condition, label: CONDITIONS[condition].label, ohms: null, bodyAmps });
   };
-  beyond(true).filter(isNeutral).forEach(add);
+  beyond(true)
+    .filter((b) => isNeutral(b.condition))
+    .forEach(add);
   // What is on elsewhere explains readings that no simple fault of this box does.
   const wider = soundFits ? [] : beyond(false);
   if (fits.length === 0) wider.forEach(add);
-  const possible = wider.filter((c) => !fits.some((f) => f.condition === c));
+  // A ghost of an open ground is one thing, a ground that something holds near the hot another: both are named.
+  else if (best.has('open-ground') && !fits.some(isDeadly) && isHeld(readings))
+    wider.filter(isDeadly).forEach(add);
+  const possible = wider.map((b) => b.condition).filter((c) => !fits.some((f) => f.condition === c));
   fits.sort(
     (a, b) =>
       Number(b.condition === 'correct') - Number(a.condition === 'correct') ||
@@ -360,6 +371,15 @@ export function judge(readings: Readings, setting: Setting): Verdict {
     : possible;
   const silentDanger = silent.filter((c) => soundFits && (body.get(c) ?? 0) >= DANGER_AMPS);
   const remarks = remarksOn(readings, setting, fits, expected);
+  const frames = takesBoth(setting) ? null : frameVolts(readings, place, lights);
+  const said = remarks.some((r) => r.level === 'danger');
+  // Slots of a circuit that is off show ghosts; a lamp or a proven ground does not.
+  const sure = !setting.off || readings.lamps?.[2] || (readings.groundReference ?? 0) >= REFERENCE_VOLTS;
+  if (!said && sure && frames !== null && !clearsFrames(fits, readings))
+    remarks.unshift({
+      level: 'danger',
+      text: `${round(frames, 0)} V or more may stand on the ground here, and on anything metal plugged in: ${round((1000 * frames) / PERSON_OHMS, 0)} mA through whoever touches it. Turn the circuit off now; nobody touches it until the ground slot was read to a proven ground at low impedance.`,
+    });
   if (readings.lamps && soundFits) remarks.push({ level: 'note', text: LAMP_BLIND_SPOTS });
   if (soundFits && silent.length > 0)
     remarks.push({
@@ -386,10 +406,50 @@ export function judge(readings: Readings, setting: Setting): Verdict {
   };
 }
 
+/** Whether what fits leaves the frames at earth: lamps do not tell which side of a lit pair is live. */
+const clearsFrames = (
+  fits: readonly Fit[],
+  { groundReference, lamps, hotNeutral, hotGround }: Readings,
+): boolean =>
+  fits.length > 0 &&
+  (groundReference ?? 0) < REFERENCE_VOLTS &&
+  !(lamps?.[2] === true && hotNeutral === null && hotGround === null);
+
+/** What a switch that is off leaves at the slots, with what would look the same and kills. */
+function offAtSwitch(
+  { hotNeutral }: Readings,
+  expected: Verdict['expected'],
+  silentDanger: Condition[],
+): Verdict {
+  const ghost = (hotNeutral ?? 0) >= NO_POWER;
+  const same = silentDanger.map((c) => lower(CONDITIONS[c].label));
+  return {
+    ...unjudged(
+      ghost
+        ? `Off at its switch, or its hot open: ${hotNeutral} V is a ghost`
+        : 'No voltage: off at its switch, or its hot open',
+      expected,
+    ),
+    fits: [{ condition: 'switched-off', label: CONDITIONS['switched-off'].label, ohms: null, bodyAmps: 0 }],
+    silentDanger,
+    grade: 'no-power',
+    remarks: [
+      {
+        level: 'note',
+        text: `Its switch on, or a load or low impedance on it, then read again: a ghost falls to nothing.${same.length > 0 ? ` Not told apart before that: ${same.join(', ')}.` : ''}`,
+      },
+    ],
+  };
+}
+
 const takesBoth = ({ run }: Pick<Setting, 'run'>): boolean => run.volts > 150;
+/** Lies outside the circuit: its breaker alone does not end it. */
+const BEYOND: ReadonlySet<Condition> = new Set([
+  ...(['open-service-neutral', 'open-feeder-neutral', 'open-feeder-ground', 'no-main-bond'] as const),
+]);
 const isNeutral = (c: Condition): boolean =>
   c === 'open-service-neutral' || c === 'open-shared-neutral' || c === 'open-feeder-neutral';
-const isDeadly = ({ bodyAmps }: Fit): boolean => bodyAmps >= DANGER_AMPS;
+const isDeadly = ({ bodyAmps }: Pick<Fit, 'bodyAmps'>): boolean => bodyAmps >= DANGER_AMPS;
 
 function labelOf({ condition, ohms }: Prediction): string {
   const { label } = CONDITIONS[condition];
@@ -486,7 +546,7 @@ function remarksOn(
     const milliamps = round(1000 * Math.max(...deadly.map((f) => f.bodyAmps)), 0);
     remarks.push({
       level: 'danger',
-      text: `Anything metal plugged in here ${sure ? 'is' : 'may be'} live: ${milliamps} mA through whoever touches it. Turn the circuit off now.`,
+      text: `Anything metal plugged in here ${sure ? 'is' : 'may be'} live: ${milliamps} mA through whoever touches it. ${deadly.some((f) => BEYOND.has(f.condition)) ? 'The main off now: it may come from another circuit, or from before the panel.' : 'Turn the circuit off now.'}`,
     });
     if (has('energized-ground'))
       remarks.push({
@@ -494,17 +554,39 @@ function remarksOn(
         text: 'What tells them apart: the ground slot to a proven reference, such as a lead from a proven ground. About 120 V there is a live ground; 0 V is hot and neutral reversed.',
       });
   }
-  if (has('open-service-neutral') || has('open-shared-neutral'))
+  if (has('open-service-neutral') || has('open-shared-neutral')) {
+    const first = has('open-service-neutral')
+      ? 'Main off now. Read both legs at the panel; where the neutral of the service is open, call the utility.'
+      : isMultiwire(run)
+        ? 'Both poles of this circuit off now, or the main.'
+        : 'The main off now: another circuit shares its neutral, whatever the drawing says.';
     remarks.push({
       level: 'danger',
-      text: `${has('open-service-neutral') ? 'Main off now. Read both legs at the panel; where the neutral of the service is open, call the utility.' : 'Both poles of this circuit off now, or the main.'} One side gets too much voltage and burns what is plugged in; the neutral is live where it is parted.`,
+      text: `${first} One side gets too much voltage and burns what is plugged in; the neutral is live where it is parted.`,
+    });
+  } else if (has('open-feeder-neutral') && !has('correct'))
+    remarks.push({
+      level: 'danger',
+      text: 'The feeder of this panel off now, at both poles. One side gets too much voltage and burns what is plugged in; the neutral is live where it is parted. Its lugs at both ends are looked at dead.',
+    });
+  else if ((has('open-neutral') || has('loose-neutral')) && !has('correct'))
+    remarks.push({
+      level: 'worry',
+      text: 'A fault to mend: a neutral joint in this box, or in one before it. Circuit off, prove it dead, look at the neutral there; where it is parted it is live to ground while anything is on.',
     });
   const grounded = fits.length > 0 && !has('open-ground') && (hotGround !== null || lamps !== null);
-  if (grounding === 'none' && grounded && (has('correct') || has('false-ground')))
+  if (grounding === 'none' && grounded && (has('correct') || has('false-ground'))) {
+    // With hot and neutral reversed as well it reads the same, and every frame is live.
+    if (readings.groundReference === null)
+      remarks.push({
+        level: 'danger',
+        text: `There is no ground that could read so: until the ground slot was read to a proven ground, anything metal plugged in here may be live with ${settings.voltage} V, ${round((1000 * settings.voltage) / PERSON_OHMS, 0)} mA through whoever touches it. Nobody plugs in anything with a metal frame.`,
+      });
     worry(
       'a ground where there should be none',
       'The box is on record without an equipment ground, yet it reads grounded: look for a neutral jumpered to the ground screw (false ground). Power off, prove it dead, open the box.',
     );
+  }
   if (grounding === 'none' && fits.length === 1 && has('open-ground'))
     remarks.push({
       level: 'note',
@@ -528,6 +610,7 @@ function remarksOn(
       ),
     );
   remarks.push(...neutralJoint(readings, path, limits.excessOhms, usable));
+  if (has('correct')) remarks.push(...loopJoint(readings, expected.hotNeutral, settings.voltage, usable));
   if (readings.groundOhms !== null && readings.groundOhms > limits.groundOhms)
     worry(
       'ground path too long',

@@ -13,6 +13,7 @@ import {
   type FindingKind,
 } from '#core/diagnosis/hunt/evidence.ts';
 import { KINDS, type CauseKind } from '#core/diagnosis/hunt/kinds.ts';
+import { causeOfKey } from '#core/diagnosis/hunt/words.ts';
 import { InvalidError, problemsOf } from '#core/job/validate.ts';
 
 const MOST = 200;
@@ -68,6 +69,7 @@ const SHAPES: Record<FindingKind, yup.ObjectShape> = {
   rain: {},
   tone: { from: name(), to: name(), conductor: one(['hot', 'neutral', 'ground']), heard: flag().required() },
   amps: { amps: yup.number().strict().min(0).max(400).required() },
+  cleared: { cause: name() },
 };
 const FINDING_KINDS = Object.keys(SHAPES) as FindingKind[];
 /** Something that was mended, after all that stands before it in the list. */
@@ -140,7 +142,12 @@ export function findingListOf(value: unknown, path: string, boxes: readonly stri
       return stop;
     };
     if (row.kind === MENDED) {
-      mended.push(mendedKey(String(row.cause), boxes, `${field}.cause`));
+      mended.push(causeKey(String(row.cause), boxes, `${field}.cause`));
+      return;
+    }
+    if (row.kind === 'cleared') {
+      const { place, kind: cause } = causeOfKey(causeKey(String(row.cause), boxes, `${field}.cause`));
+      evidence.push({ id: String(i), after: mended.length, finding: { kind: 'cleared', place, cause } });
       return;
     }
     evidence.push({
@@ -153,7 +160,7 @@ export function findingListOf(value: unknown, path: string, boxes: readonly stri
 }
 
 /** `box R3 open-neutral` as the key that stops have. */
-function mendedKey(text: string, boxes: readonly string[], path: string): string {
+function causeKey(text: string, boxes: readonly string[], path: string): string {
   const [place = '', ...rest] = text.split(' ');
   const kind = rest.pop() ?? '';
   const at = rest.join(' ');

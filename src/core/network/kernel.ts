@@ -234,17 +234,18 @@ export class Kernel {
     }
     for (let i = 0; i < n; i++) {
       for (let j = 0; j < n; j++) {
-        let sr = 0;
-        let si = 0;
         const column = count * own[j]!;
         const gap = i === j && kept[i]! === kept[i]!;
+        // Also where the branch stays as it is: the breaker of a dead circuit is not opened again.
+        let sr = gap ? kept[i]! : 0;
+        let si = 0;
         for (let h = 0; h < n; h++) {
           const weight = weights[i * n + h]!;
           if (weight === 0) continue;
           sr += weight * a.re[h * n + j]!;
           si += weight * a.im[h * n + j]!;
           if (gap && h === i) {
-            sr += kept[i]! - weight * gapRe[own[i]!]!;
+            sr -= weight * gapRe[own[i]!]!;
             si -= weight * gapIm[own[i]!]!;
           } else {
             sr += weight * re[column + own[h]!]!;

@@ -1,8 +1,39 @@
 /** What the trade asks for, whatever tells more: before a repair, after one, and first of all; and what was answered already. */
 import type { Run } from '#core/circuits/run.ts';
 import type { Evidence } from './evidence.ts';
+import { placeKey } from './causes.ts';
 import type { CauseKind } from './kinds.ts';
 import { measureKey } from './measures.ts';
+import { causeOfKey } from './words.ts';
+
+/**
+ * Whether somebody looked where a cause would be mended and it was not that, and nothing new was seen since: the same card
+ * does not come back.
+ */
+export function isDenied(key: string, evidence: readonly Evidence[], repairs: number): boolean {
+  const last = evidence.at(-1);
+  if (!last || last.after < repairs) return false;
+  // Several looks in a row are one: none of them is news to the others.
+  const looks = (e: Evidence) =>
+    e.finding.kind === 'cleared' ||
+    (e.finding.kind === 'opened' && e.finding.found.length === 0) ||
+    (e.finding.kind === 'state' && e.finding.on);
+  const { place, kind } = causeOfKey(key);
+  for (const e of evidence.toReversed()) {
+    if (e.after < repairs || !looks(e)) return false;
+    const { finding } = e;
+    if (finding.kind === 'cleared' && finding.cause === kind && placeKey(finding.place) === placeKey(place))
+      return true;
+    const stop = place.at === 'panel' ? -1 : place.at === 'box' ? place.stop : null;
+    if (finding.kind === 'opened' && finding.stop === stop && !isTurnedOff(key)) return true;
+    if (finding.kind === 'state' && finding.stop === stop && isTurnedOff(key)) return true;
+  }
+  return false;
+}
+
+/** Kinds that open a breaker when it is closed onto them, or burn. */
+const SHORTS: ReadonlySet<CauseKind> = new Set(['short', 'ground-fault']);
+export const isShort = (key: string): boolean => SHORTS.has(causeOfKey(key).kind);
 
 /** Measures that would show a second fault: every outlet of the circuit, read under a load. */
 export const retests = (run: Run): ReadonlySet<string> =>
@@ -104,6 +135,8 @@ export function repeats(finding: Evidence['finding']): string {
       return finding.unplugged ? 'breaker' : '';
     case 'device':
       return finding.does.startsWith('its button') ? '' : `device ${finding.stop}`;
+    case 'cleared':
+      return '';
     case 'state':
     case 'works':
       return `${finding.kind} ${finding.stop}`;

@@ -28,6 +28,8 @@ export class Branch {
   readonly first: Int32Array;
   readonly cells: number;
   private readonly judged = new Map<string, Float64Array>();
+  /** Causes for which a figure came out that is none: they are left out, and said so. */
+  readonly unworkable = new Set<number>();
 
   constructor(drawing: Drawing, priors: Priors) {
     this.drawing = drawing;
@@ -64,6 +66,10 @@ export class Branch {
         stop: at(finding.stop),
         toward: finding.toward === null ? null : at(finding.toward),
       };
+    if (finding.kind === 'cleared')
+      return 'stop' in finding.place
+        ? { ...finding, place: { ...finding.place, stop: at(finding.place.stop) } }
+        : finding;
     return 'stop' in finding && finding.stop !== null
       ? ({ ...finding, stop: at(finding.stop) } as Finding)
       : finding;
@@ -76,7 +82,10 @@ export class Branch {
     const logs = new Float64Array(this.cells);
     const here = this.here(finding);
     this.predictions.causes.forEach((_, c) => {
-      this.likelihood.of(here, c).forEach((p, k) => (logs[this.first[c]! + k] = logOf(p)));
+      this.likelihood.of(here, c).forEach((p, k) => {
+        if (!Number.isFinite(p)) this.unworkable.add(c);
+        logs[this.first[c]! + k] = logOf(p);
+      });
     });
     this.judged.set(id, logs);
     return logs;

@@ -1,5 +1,5 @@
 /** What a breaker does when it is closed, and the rest of the house, by cause. */
-import { isAt, type Cause } from './causes.ts';
+import { isAt, placeKey, type Cause } from './causes.ts';
 import type { Finding } from './evidence.ts';
 import type { CauseKind } from './kinds.ts';
 import type { Opens } from './predictions.ts';
@@ -116,6 +116,17 @@ export function openedShare(found: readonly CauseKind[], kinds: readonly CauseKi
   const mistaken = found.filter((k) => !there.has(k)).length;
   return 0.97 * MISSES ** missed * MISTAKES ** mistaken;
 }
+
+/** Conductors that touch are parted by the same hands, whichever two they are. */
+const TOUCHING: readonly CauseKind[] = ['short', 'ground-fault'];
+const isAlike = (one: CauseKind, other: CauseKind): boolean =>
+  one === other || (TOUCHING.includes(one) && TOUCHING.includes(other));
+
+/** What was looked for where it would be mended is seldom missed. */
+export const clearedShare = (
+  { place, cause: of }: Finding & { kind: 'cleared' },
+  { place: at, kind }: Cause,
+): number => (placeKey(place) === placeKey(at) && isAlike(kind, of) ? MISSES : 1 - MISSES);
 
 export function elsewhereShare(does: (Finding & { kind: 'elsewhere' })['does'], kind: CauseKind): number {
   type Shares = Record<typeof does, number>;

@@ -1,4 +1,5 @@
 /** What was seen, measured or told, by stop of the circuit: the whole of what a diagnosis goes by. Missing is missing. */
+import type { CausePlace } from './causes.ts';
 import type { CauseKind } from './kinds.ts';
 
 /** Pairs of slots that are read. */
@@ -12,7 +13,7 @@ export type DeadPair = (typeof DEAD_PAIRS)[number];
 export const DOES_BREAKER = ['holds', 'trips at once', 'trips later'] as const;
 export const DOES_RESET = ['resets', 'does not reset', 'resets and trips'] as const;
 export const DOES_DEVICE = [...DOES_RESET, 'its button trips it', 'its button does nothing'] as const;
-export const SIGNS_SEEN = ['heat', 'scorch', 'buzz', 'smell'] as const;
+export const SIGNS_SEEN = ['heat', 'scorch', 'buzz', 'smell', 'smoke'] as const;
 export const ELSEWHERE = ['fine', 'some dim, some bright', 'some dead', 'all dim'] as const;
 export const WORKS = ['works', 'dead', 'dim', 'comes and goes', 'bright'] as const;
 
@@ -77,6 +78,8 @@ export type Finding =
   | { kind: 'rain' }
   /** A tone between two boxes on one conductor of the dead circuit. */
   | { kind: 'tone'; from: number; to: number; conductor: 'hot' | 'neutral' | 'ground'; heard: boolean }
+  /** A cable, a cord, the service: looked at where it would be mended, and it is not that. */
+  | { kind: 'cleared'; place: CausePlace; cause: CauseKind }
   /** What the circuit takes at its breaker, all usual loads on. */
   | { kind: 'amps'; amps: number };
 export type FindingKind = Finding['kind'];

@@ -12,7 +12,8 @@ import { Hunt } from './hunt.ts';
 import { KINDS } from './kinds.ts';
 import { drawingsOf } from './drawings.ts';
 import { MEASURE_FACTS, USUAL_SITUATION, keepsTripping, measureKey, whyNotNow } from './measures.ts';
-import { marginals, nextOf, warningsOf } from './next.ts';
+import { marginals, nextOf } from './next.ts';
+import { warningsOf } from './warnings.ts';
 import { FIELD, FLOATS, joint, underLoad, WIDTH } from './fields.ts';
 import { Predictions } from './predictions.ts';
 import {
@@ -165,7 +166,8 @@ test('no advice breaks a rule of safety, whatever was seen before', () => {
       const over = diagnosis.suspects
         .filter((s) => [s.kind, s.second?.kind].some((k) => k === 'service-neutral'))
         .reduce((sum, s) => sum + s.share, 0);
-      if (over >= 0.25) assert.ok(warningsOf(diagnosis).some((w) => w.danger === 'overvoltage'));
+      if (over >= 0.25)
+        assert.ok(warningsOf(diagnosis, [], hunt.ground.run).some((w) => w.danger === 'overvoltage'));
       if (next.do !== 'measure') return;
       for (const { measure } of [next.advice, ...next.others]) {
         const facts = MEASURE_FACTS[measure.kind];
@@ -325,7 +327,7 @@ test('a handle, a button, a switch and what stays live each speak of what they a
   assert.ok(other(true) > 20 * other(false), `${other(true)}, ${other(false)}`);
   const bright = hunt.diagnose([found({ kind: 'works', stop: 2, does: 'bright' })]);
   assert.ok(
-    warningsOf(bright).some((w) => w.danger === 'overvoltage'),
+    warningsOf(bright, [], ground.run).some((w) => w.danger === 'overvoltage'),
     'a light that is too bright: a lost neutral',
   );
   // It is looked at before it is moved, and not afterwards.

@@ -46,6 +46,8 @@ export interface Diagnosis {
   contradictions: readonly Contradiction[];
   /** Bits left. */
   entropy: number;
+  /** Keys of causes that could not be worked out with what was seen: they are in no share. */
+  unworkable: readonly string[];
 }
 
 /** After a repair nothing more is the matter, mostly. */
@@ -85,6 +87,8 @@ function blind(finding: Finding): number {
       return finding.live ? 0.1 : 0.9;
     case 'counted':
       return 1;
+    case 'cleared':
+      return 0.9;
     case 'state':
     case 'parted':
     case 'tone':
@@ -149,15 +153,20 @@ export class Hunt {
     });
     // What is in no catalogue shows as sound wiring does, and now and then as nothing else.
     const [drawn] = this.branches;
-    const outside = evidence.reduce(
-      (sum, e) =>
-        sum + Math.log(LIKE_SOUND * Math.exp(drawn!.of(e)[0]!) + (1 - LIKE_SOUND) * blind(e.finding)),
-      Math.log(OUTSIDE),
-    );
-    const top = Math.max(outside, ...found.map((h) => h.log));
-    const total = found.reduce((sum, h) => sum + Math.exp(h.log - top), Math.exp(outside - top));
-    found.sort((a, b) => b.log - a.log);
-    this.hypotheses = found.filter((h) => h.log > top - 14);
+    const figures = found.filter((h) => {
+      if (Number.isFinite(h.log)) return true;
+      this.branches[h.branch]!.unworkable.add(h.cause);
+      return false;
+    });
+    const outside = evidence.reduce((sum, e) => {
+      const sound = drawn!.of(e)[0]!;
+      const like = Number.isFinite(sound) ? LIKE_SOUND * Math.exp(sound) : 0;
+      return sum + Math.log(like + (1 - LIKE_SOUND) * blind(e.finding));
+    }, Math.log(OUTSIDE));
+    const top = figures.reduce((most, h) => Math.max(most, h.log), outside);
+    const total = figures.reduce((sum, h) => sum + Math.exp(h.log - top), Math.exp(outside - top));
+    figures.sort((a, b) => b.log - a.log);
+    this.hypotheses = figures.filter((h) => h.log > top - 14);
     this.shares = Float64Array.from(this.hypotheses, (h) => Math.exp(h.log - top) / total);
     const none = Math.exp(outside - top) / total;
     const suspects = this.suspects();
@@ -165,7 +174,15 @@ export class Hunt {
       (sum, p) => sum + (p > 0 ? p * Math.log2(p) : 0),
       0,
     );
-    return { suspects, none, entropy, contradictions: this.contradictions(evidence, mended) };
+    return {
+      suspects,
+      none,
+      entropy,
+      contradictions: this.contradictions(evidence, mended),
+      unworkable: this.branches.flatMap((branch) =>
+        [...branch.unworkable].map((c) => this.keyOf(branch, branch.predictions.causes[c]!)),
+      ),
+    };
   }
 
   private singles(
@@ -217,7 +234,8 @@ export class Hunt {
       const most = repairs.reduce((m, r) => stronger(m, told[r]!, sound), sound);
       add(told.map((own) => stronger(most, own, sound)));
     }
-    return causes.map((_, c) => {
+    return causes.flatMap((_, c): Hypothesis[] => {
+      if (branch.unworkable.has(c)) return [];
       const own = logs.subarray(first[c]!, first[c + 1]!);
       const top = Math.max(...own);
       let sum = 0;
@@ -227,13 +245,15 @@ export class Hunt {
         sum += w;
         ohms += w * Math.log(JOINT_CELLS[k] ?? 1);
       });
-      return {
-        branch: b,
-        cause: c,
-        second: null,
-        log: top + Math.log(sum),
-        ohms: own.length > 1 ? Math.exp(ohms / sum) : null,
-      };
+      return [
+        {
+          branch: b,
+          cause: c,
+          second: null,
+          log: top + Math.log(sum),
+          ohms: own.length > 1 ? Math.exp(ohms / sum) : null,
+        },
+      ];
     });
   }
 

@@ -8,6 +8,7 @@ import {
   ampsShare,
   breakerShare,
   buttonShare,
+  clearedShare,
   countedShare,
   elsewhereShare,
   liveShare,
@@ -254,6 +255,8 @@ export class Likelihood {
         const parts = kind === `open-${role}` && topology.cutOff(cause, low) !== topology.cutOff(cause, high);
         return parts === finding.heard ? 0.06 : 0.94;
       }
+      case 'cleared':
+        return clearedShare(finding, cause);
       case 'amps': {
         const rating = predictions.ground.run.circuit.breaker.rating;
         return kind === 'overload'

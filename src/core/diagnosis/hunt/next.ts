@@ -2,12 +2,30 @@
  * The next measurement: the one after which fewest minutes are left to the end, of the best few two steps ahead. It stops when
  * what remains has one repair.
  */
-import { KINDS, type Danger } from './kinds.ts';
 import type { Diagnosis, Hunt } from './hunt.ts';
 import type { Evidence } from './evidence.ts';
-import { costOf, measureKey, measuresOf, whyNotNow, type Measure, type Situation } from './measures.ts';
+import {
+  costOf,
+  MEASURE_FACTS,
+  measureKey,
+  measuresOf,
+  whyNotNow,
+  type Measure,
+  type Situation,
+} from './measures.ts';
 import type { Shares } from './outcomes.ts';
-import { closesAgain, confirms, mustAsk, repeats, retests, seenUnmended, tradeAsks } from './asking.ts';
+import {
+  closesAgain,
+  confirms,
+  isDenied,
+  isShort,
+  isTurnedOff,
+  mustAsk,
+  repeats,
+  retests,
+  seenUnmended,
+  tradeAsks,
+} from './asking.ts';
 import { choose, endsOf, split, sumOf, type Option, type Weighed } from './toGo.ts';
 
 /** An answer that a measure may give, and what it would leave. */
@@ -37,24 +55,17 @@ export type Next =
   /** What was seen fits nothing that is known here, or nothing allowed is left to ask. */
   | { do: 'stop'; why: 'none fits' | 'nothing left' };
 
-/** What has to be off, and who is called, before anything else. */
-export interface Warning {
-  danger: Danger;
-  share: number;
-  text: string;
-}
-
 /** From this share on a repair is begun. */
 const SURE = 0.9;
 /** After a repair: that nothing more is the matter. */
 const MENDED = 0.85;
 /** Before so many findings nobody says that none fits. */
 const FEW = 8;
-/** From this share on a danger is said first. */
-const LIKELY = 0.25;
 /** Hypotheses that are weighed, and how much of all they have to cover. */
 const MOST = 320;
 const COVER = 0.995;
+/** From this share on a short is still likely: no breaker is closed onto it after a repair. */
+const SHORT_LEFT = 0.1;
 /** Other measures that are offered beside the best. */
 const OTHERS = 4;
 
@@ -69,9 +80,20 @@ export function marginals({ suspects }: Diagnosis): Map<string, number> {
 /** What touches is parted by the same hands at the same place, whichever two of the conductors they are. */
 const sameHands = (key: string): string => key.replaceAll(/ (?:short|ground-fault)\b/g, ' touch');
 
-/** The likeliest repair, with the share of all that the same hands mend. */
-function likeliest(diagnosis: Diagnosis): { key: string; share: number } | null {
-  const shares = [...marginals(diagnosis)].sort((a, b) => b[1] - a[1]);
+/** How likely a short is there, whatever else is. */
+const shortShare = ({ suspects }: Diagnosis): number =>
+  suspects.reduce((sum, s) => sum + (s.key.split(' + ').some(isShort) ? s.share : 0), 0);
+
+/** Whether its breaker is closed for it. */
+const needsPower = ({ kind }: Measure): boolean =>
+  kind === 'breaker' || MEASURE_FACTS[kind].gates.includes('power on');
+
+/** The likeliest repair that may be offered, with the share of all that the same hands mend. */
+function likeliest(
+  diagnosis: Diagnosis,
+  offered: (key: string) => boolean,
+): { key: string; share: number } | null {
+  const shares = [...marginals(diagnosis)].filter(([key]) => offered(key)).sort((a, b) => b[1] - a[1]);
   const by = new Map<string, { key: string; share: number }>();
   for (const [key, share] of shares) {
     const known = by.get(sameHands(key));
@@ -79,39 +101,6 @@ function likeliest(diagnosis: Diagnosis): { key: string; share: number } | null 
     else by.set(sameHands(key), { key, share });
   }
   return [...by.values()].sort((a, b) => b.share - a.share)[0] ?? null;
-}
-
-/** Dangers that are likely, worst first. */
-export function warningsOf(diagnosis: Diagnosis): Warning[] {
-  const { suspects } = diagnosis;
-  const shares = new Map<Danger, number>();
-  for (const { kind, second, share } of suspects) {
-    const dangers = new Set([kind, ...(second ? [second.kind] : [])].map((k) => KINDS[k].danger));
-    for (const d of dangers) shares.set(d, (shares.get(d) ?? 0) + share);
-  }
-  const list: Warning[] = [];
-  const over = shares.get('overvoltage') ?? 0;
-  if (over >= LIKELY)
-    list.push({
-      danger: 'overvoltage',
-      share: over,
-      text: 'Main off now, and what is plugged in unplugged: a lost neutral puts up to 240 V on one half of the house. Where it is the service’s, call the utility.',
-    });
-  const shock = shares.get('shock') ?? 0;
-  if (shock >= LIKELY)
-    list.push({
-      danger: 'shock',
-      share: shock,
-      text: 'Metal that is plugged in here may be live: breaker off while nobody measures, and nobody touches it. Somebody who felt a shock sees a doctor.',
-    });
-  const fire = shares.get('fire') ?? 0;
-  if (fire >= 2 * LIKELY)
-    list.push({
-      danger: 'fire',
-      share: fire,
-      text: 'It may be heating where nobody sees it: breaker off between measurements. Smoke or a hot wall: out of the house, and the fire department.',
-    });
-  return list;
 }
 
 /**
@@ -130,10 +119,14 @@ export function nextOf(
   // What was seen in an opened box is mended there, whatever else may be the matter.
   const [seen] = seenUnmended(evidence, mended);
   if (seen !== undefined) return { do: 'repair', key: seen, share: 1 };
-  const best = likeliest(diagnosis);
+  const shorted = mended.length > 0 && shortShare(diagnosis) >= SHORT_LEFT;
+  const offered = (key: string) => !isDenied(key, evidence, mended.length) && !(shorted && isTurnedOff(key));
+  const best = likeliest(diagnosis, offered);
   const held = best && !best.key.endsWith(' nothing') ? best : null;
   const weighed = weigh(hunt, diagnosis);
-  const open = openMeasures(hunt, weighed, evidence, mended, situation);
+  const open = openMeasures(hunt, weighed, evidence, mended, situation).filter(
+    ({ measure }) => !shorted || !needsPower(measure),
+  );
   const closing = closesAgain(mended, evidence);
   const closes = open.find((o) => closing.has(measureKey(o.measure)));
   // Before what nobody sees by looking is mended, it is asked for another way.
@@ -144,7 +137,7 @@ export function nextOf(
   // After a repair every outlet is loaded once: a second fault shows there.
   const again = mended.length > 0 && !situation.unread ? retests(hunt.ground.run) : new Set<string>();
   const retest = open.find((o) => again.has(measureKey(o.measure)));
-  if (mended.length > 0 && sound >= MENDED && !retest) return { do: 'done' };
+  if (mended.length > 0 && sound >= MENDED && !retest && !shorted) return { do: 'done' };
   const p = weighed.map((w) => w.share);
   const {
     scored,
@@ -169,7 +162,7 @@ export function nextOf(
   if (trade) return measured(scored.find((s) => s.measure === trade.measure) ?? trade);
   if (scored.length === 0) {
     if (held && held.share > none) return asks ? measured(asks) : { do: 'repair', ...held };
-    if (mended.length > 0) return { do: 'done' };
+    if (mended.length > 0 && !shorted) return { do: 'done' };
     return { do: 'stop', why: none > (best?.share ?? 0) ? 'none fits' : 'nothing left' };
   }
   // Where looking where it most likely is ends sooner than any measure, that is what is done.

@@ -45,6 +45,7 @@ export function pairsOf(
 ): Hypothesis[] {
   const { predictions, first, priors } = branch;
   const { causes } = predictions;
+  if (branch.unworkable.has(0)) return [];
   const isJoint = (c: number) => causes[c]!.parted !== null;
   const told = evidence.map((e) => branch.of(e));
   const sound = told.map((of) => of[0]!);
@@ -68,7 +69,7 @@ export function pairsOf(
       c,
       gain: priors[c]! + gainOf(cell[c]!),
       // What lies before the panel is mended by itself first: no pair is made of it.
-      counts: cause.faults.length > 0 && !traitsOf(cause.kind).supply,
+      counts: cause.faults.length > 0 && !traitsOf(cause.kind).supply && !branch.unworkable.has(c),
     }))
     .filter((g) => g.counts)
     .sort((x, y) => y.gain - x.gain);

@@ -211,6 +211,8 @@ export function findingWords(finding: Finding, run: Run): string {
       return 'Since rain';
     case 'tone':
       return `Tone from ${boxName(run, finding.from)} to ${boxName(run, finding.to)} on the ${finding.conductor}: ${finding.heard ? 'heard' : 'not heard'}`;
+    case 'cleared':
+      return `Looked at: not ${lower(one(finding.cause, finding.place, run))}`;
     case 'amps':
       return `${finding.amps} A at the breaker`;
   }

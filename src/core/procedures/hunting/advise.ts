@@ -1,9 +1,10 @@
 /** What a hunt says now, worked out from its call: kept between two questions, so that one more finding is quick. */
 import { Hunt, type Diagnosis } from '#core/diagnosis/hunt/hunt.ts';
 import { KINDS, type CauseKind } from '#core/diagnosis/hunt/kinds.ts';
-import { nextOf, warningsOf, type Next, type Warning } from '#core/diagnosis/hunt/next.ts';
+import { nextOf, type Next } from '#core/diagnosis/hunt/next.ts';
 import type { Touched } from '#core/diagnosis/hunt/predictions.ts';
 import { whyLikely, type Priors } from '#core/diagnosis/hunt/priors.ts';
+import { warningsOf, type Warning } from '#core/diagnosis/hunt/warnings.ts';
 import { findingWords, keyWords, measureWords, suspectWords } from '#core/diagnosis/hunt/words.ts';
 import type { Circuit } from '#core/job/schema.ts';
 import type { Context } from '../step.ts';
@@ -35,6 +36,8 @@ export interface Advised {
   suspects: readonly ShownSuspect[];
   none: number;
   warnings: readonly Warning[];
+  /** Causes that could not be worked out with what was seen, in words. */
+  unworkable: readonly string[];
   /** Outlets that are hard to get at, by the id of the answer that says so. */
   blocked: readonly { id: string; words: string }[];
   findings: readonly { id: string; words: string; contradicts: 'no' | 'alone' | 'rest'; after: number }[];
@@ -91,7 +94,8 @@ export class Adviser {
               : null,
         })),
       none: diagnosis.none,
-      warnings: warningsOf(diagnosis),
+      warnings: warningsOf(diagnosis, evidence, run),
+      unworkable: diagnosis.unworkable.map((k) => keyWords(k, run)),
       blocked: held.blocked.map(({ id, stop }) => ({
         id,
         words: `${run.stops[stop]?.box.name ?? '?'}: behind furniture, asked for later`,

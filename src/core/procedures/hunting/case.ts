@@ -2,6 +2,7 @@
 import type { Evidence, Finding } from '#core/diagnosis/hunt/evidence.ts';
 import { isTurnedOff } from '#core/diagnosis/hunt/asking.ts';
 import { apartInTime, nearestTo } from '#core/diagnosis/besides.ts';
+import { causeOfKey } from '#core/diagnosis/hunt/words.ts';
 import { groundOf } from '#core/diagnosis/hunt/ground.ts';
 import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#core/diagnosis/hunt/measures.ts';
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
@@ -55,6 +56,7 @@ const SIGNS: Readonly<Record<string, (stop: number) => Finding>> = {
   scorch: (stop) => ({ kind: 'sign', stop, sign: 'scorch' }),
   buzz: (stop) => ({ kind: 'sign', stop, sign: 'buzz' }),
   smell: (stop) => ({ kind: 'sign', stop, sign: 'smell' }),
+  smoke: (stop) => ({ kind: 'sign', stop, sign: 'smoke' }),
   rain: () => ({ kind: 'rain' }),
   work: (stop) => ({ kind: 'work', stop }),
   'work-else': () => ({ kind: 'work', stop: null }),
@@ -232,6 +234,7 @@ const SEEN = [
   ['scorch', 'Scorched'],
   ['buzz', 'Buzzes'],
   ['smell', 'Smells'],
+  ['smoke', 'Smoke'],
   ['work', 'Worked on lately'],
   ['blocked', 'Behind furniture'],
 ] as const;
@@ -436,7 +439,10 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
       const order = orderAt(opened);
       const key = order?.do === 'repair' ? order.key : '';
       const [at, where] = key.split(' ');
-      if (at !== 'box' && at !== 'panel') return [];
+      if (at !== 'box' && at !== 'panel') {
+        const { place, kind } = causeOfKey(key);
+        return key === '' ? [] : [{ kind: 'cleared', place, cause: kind }];
+      }
       const stop = at === 'panel' ? -1 : Number(where);
       return [isTurnedOff(key) ? { kind: 'state', stop, on: true } : { kind: 'opened', stop, found: [] }];
     }

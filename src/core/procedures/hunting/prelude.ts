@@ -34,6 +34,7 @@ const signs = (): Step =>
       ['scorch', 'Scorched or brown here'],
       ['buzz', 'It buzzes or crackles here'],
       ['smell', 'It smells here'],
+      ['smoke', 'Smoke: out of the house first'],
       ['work', 'Since work at this box'],
       ['work-else', 'Since work somewhere in the house'],
       ['rain', 'Since rain'],

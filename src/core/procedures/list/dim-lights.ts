@@ -1,3 +1,4 @@
+import { judgeLegs } from '#core/diagnosis/legs.ts';
 import { breakerFor } from '../parts/breaker.ts';
 import { framed } from '../parts/frame.ts';
 import { which } from '../parts/place.ts';
@@ -17,32 +18,31 @@ import {
   type Procedure,
 } from '../step.ts';
 
-/** Legs that add up and part under load float on an open neutral. */
-const PART = 8;
-
 /** What the legs at the panel say. */
-export function neutralVerdict({ log }: Context): { says: string; open: boolean; lines: Line[] } {
+export function neutralVerdict({ log }: Context): {
+  says: string;
+  open: boolean;
+  even: boolean;
+  lines: Line[];
+} {
   const of = (name: string) => log.figure('legs', name);
-  const [a, b, ab] = [of('a'), of('b'), of('ab')];
-  const [a2, b2] = [of('a-load'), of('b-load')];
-  if (a === null || b === null || ab === null) return { says: 'Not measured', open: false, lines: [] };
-  const apart = Math.max(Math.abs(a - b), a2 === null || b2 === null ? 0 : Math.abs(a2 - b2));
-  const sum = Math.abs(a + b - ab) < 6;
-  const open = apart > PART && sum;
-  const low = ab < 220 && apart <= PART;
+  const [a, b] = [of('a'), of('b')];
+  if (a === null || b === null) return { says: 'Not measured', open: false, even: false, lines: [] };
+  const [onA, onB] = [of('a-amps'), of('b-amps')];
+  const [loadedA, loadedB] = [of('a-load'), of('b-load')];
+  const { say, danger, title, lines } = judgeLegs({
+    a,
+    b,
+    ab: of('ab'),
+    amps: onA === null && onB === null ? null : { a: onA ?? 0, b: onB ?? 0 },
+    loaded: loadedA === null || loadedB === null ? null : { a: loadedA, b: loadedB, amps: of('amps') },
+    pipe: of('gec'),
+  });
   return {
-    says: open
-      ? 'The service neutral is open or bad: main off now'
-      : low
-        ? 'Both legs are low: ahead of the panel, or a 208 V service'
-        : 'The panel is even: it is one circuit, or one leg’s joint',
-    open,
-    lines: [
-      { text: `${a} V + ${b} V = ${Math.round((a + b) * 10) / 10} V, leg to leg ${ab} V.` },
-      {
-        text: `Legs apart by ${Math.round(apart * 10) / 10} V; more than ${PART} V with their sum kept is a floating neutral.`,
-      },
-    ],
+    says: title,
+    open: danger,
+    even: say === 'even' || say === 'low',
+    lines: lines.map((text) => ({ text })),
   };
 }
 
@@ -102,9 +102,12 @@ export const dimLights: Procedure = {
                 volts('a', 'Leg A to neutral', '114 to 126'),
                 volts('b', 'Leg B to neutral', '114 to 126'),
                 volts('ab', 'Leg A to leg B', '228 to 252'),
-                optional(volts('a-load', 'A, with a heater on A alone', 'within 3 V')),
-                optional(volts('b-load', 'B, with a heater on A alone', 'within 3 V')),
-                optional(amps('gec', 'Clamp on the electrode conductor', 'near 0')),
+                optional(volts('a-load', 'A, with a heater on A alone', 'falls by 1 or 2 V')),
+                optional(volts('b-load', 'B, with a heater on A alone', 'stays where it was')),
+                optional(amps('amps', 'Amps of that heater, clamped', 'about 10')),
+                optional(amps('a-amps', 'Clamp on leg A at the first three', 'any')),
+                optional(amps('b-amps', 'Clamp on leg B at the first three', 'any')),
+                optional(amps('gec', 'Clamp on the electrode conductor or pipe', 'near 0')),
               ],
               {
                 text: 'Sensitive things unplugged, main on only for this. Cover off, probes only.',
@@ -118,7 +121,12 @@ export const dimLights: Procedure = {
               [
                 ...(verdict.open
                   ? ([['off', 'Main off, utility and neutral']] as const)
-                  : ([['on', 'Go on to the circuit']] as const)),
+                  : verdict.even
+                    ? ([['on', 'Go on to the circuit']] as const)
+                    : ([
+                        ['load', 'Nothing to load it with: it stays off'],
+                        ['on', 'Go on to the circuit, the neutral not cleared'],
+                      ] as const)),
               ],
               { working: verdict.lines },
             ),

@@ -36,6 +36,9 @@ export const legs = (c: Context, neutral = true): readonly (Step | false | null)
 const near = (v: number | null, target: number, within: number): boolean =>
   v !== null && Math.abs(v - target) <= within;
 
+/** More than this between two legs is length and load, or a neutral: a load tells which, volts. */
+const PARTED = 2.5;
+
 /** What the pairs say. */
 export function legsWords({ log }: Context): string {
   const of = (name: string) => log.figure('legs', name);
@@ -46,6 +49,8 @@ export function legsWords({ log }: Context): string {
   if (!near(xg, 120, 12) || !near(yg, 120, 12)) return 'One hot is missing or weak';
   if (xn !== null && yn !== null && (!near(xn, 120, 12) || !near(yn, 120, 12)))
     return 'The neutral is open or floats: off now';
+  if (xn !== null && yn !== null && Math.abs(xn - yn) > PARTED)
+    return 'The legs part: load one leg, read both';
   if ((ng ?? 0) > 5) return 'The neutral carries a fault or a bad joint';
   if (near(xy, 208, 8)) return 'In order, on a 208 V service: heat is a quarter less';
   return near(xy, 240, 14) ? 'In order' : 'Hot to hot is off: read it again';

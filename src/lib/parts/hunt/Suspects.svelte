@@ -8,9 +8,11 @@
   const DANGER = { none: '', fire: 'Heats', overvoltage: 'Up to 240 V', shock: 'Shock' } as const;
 </script>
 
-{#each advised.warnings as w (w.danger)}
-  <p class="caution">{w.text}</p>
-{/each}
+{#if advised.unworkable.length > 0}
+  <p class="caution" role="alert">
+    Not worked out, and in no share below: {advised.unworkable.join('; ')}. Treat each as possible.
+  </p>
+{/if}
 <ol>
   {#each advised.suspects as s (s.key)}
     <li>

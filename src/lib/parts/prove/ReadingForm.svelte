@@ -44,6 +44,7 @@
     stage = $bindable(),
     half = $bindable('both'),
     beside = null,
+    heat = null,
     fixed = false,
     onlogged,
   }: Props = $props();
@@ -273,6 +274,7 @@
 </details>
 <VerdictCard {verdict} />
 {#if beside}<p class="beside">{beside}</p>{/if}
+{#if heat}<p class="warn">{heat.text}</p>{/if}
 <Field
   label="Note"
   value={draft.note}

@@ -9,6 +9,7 @@
   import StartCall from '$lib/parts/jobs/StartCall.svelte';
   import CallCard from '$lib/parts/call/CallCard.svelte';
   import CallFacts from '$lib/parts/call/CallFacts.svelte';
+  import Dangers from '$lib/parts/hunt/Dangers.svelte';
   import HuntBoard from '$lib/parts/hunt/HuntBoard.svelte';
   import DoneBy from '$lib/parts/prove/DoneBy.svelte';
   import { localTime } from '$lib/readings.ts';
@@ -56,6 +57,7 @@
   </main>
 {:else}
   <main>
+    <Dangers {calling} />
     <CallCard {calling} {callId}>
       <StartCall here start={(tile) => begin(tile)} />
     </CallCard>

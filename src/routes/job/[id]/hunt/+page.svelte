@@ -17,6 +17,7 @@
   import Choice from '$lib/parts/Choice.svelte';
   import CallCard from '$lib/parts/call/CallCard.svelte';
   import FaultTable from '$lib/parts/hunt/FaultTable.svelte';
+  import Dangers from '$lib/parts/hunt/Dangers.svelte';
   import HuntBoard from '$lib/parts/hunt/HuntBoard.svelte';
   import HuntSettings from '$lib/parts/hunt/HuntSettings.svelte';
   import DoneBy from '$lib/parts/prove/DoneBy.svelte';
@@ -92,6 +93,7 @@
     </div>
     <div class="two">
       <section class="next">
+        <Dangers {calling} />
         <CallCard {calling} {callId}
           ><p>It is on the sheet, on the run, and in the log of faults.</p></CallCard
         >

@@ -2,7 +2,7 @@
   import { onMount } from 'svelte';
   import LockOutline from 'flowbite-svelte-icons/LockOutline.svelte';
   import { tinykeys } from 'tinykeys';
-  import { besideNeighbor } from '#core/diagnosis/besides.ts';
+  import { besideNeighbor, heatBeside } from '#core/diagnosis/besides.ts';
   import { settingOf } from '#core/diagnosis/setting.ts';
   import { LAMP_BLIND_SPOTS } from '#core/diagnosis/verdict.ts';
   import { isTyping } from '$lib/keys.ts';
@@ -137,6 +137,7 @@
                 bind:stage={prove.stage}
                 bind:half={prove.half}
                 beside={besideNeighbor(run, prove.newest, prove.index)}
+                heat={heatBeside(run, prove.newest, prove.index, fullLoad(run.circuit))}
                 onlogged={prove.logged}
               />
             {:else if tab === 'measure'}
