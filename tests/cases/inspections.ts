@@ -823,6 +823,32 @@ const ROWS: Row[] = [
     /250\.142\(B\)/,
   ],
   [
+    'panel-bonding',
+    'the service disconnect outdoors, neutral bonded inside',
+    service({ outdoorDisconnect: 'service-disconnect' }, NEW),
+    V,
+    /first the fourth wire/,
+  ],
+  [
+    'panel-bonding',
+    'the service disconnect outdoors, neutral floats inside: what brings a ground is not on record',
+    service({ outdoorDisconnect: 'service-disconnect' }, { ...NEW, bonded: false }),
+    'unknown',
+  ],
+  [
+    'panel-bonding',
+    'an emergency disconnect on the supply side, bond inside',
+    service({ outdoorDisconnect: 'emergency-only' }, NEW),
+    S,
+  ],
+  [
+    'outdoor-disconnect',
+    'an emergency disconnect: its metal is bonded to the neutral as well',
+    service({ outdoorDisconnect: 'emergency-only' }, NEW),
+    [null, S, S],
+    /main bonding jumper stays in .*bonded to the neutral as well/,
+  ],
+  [
     'outdoor-disconnect',
     'the service disconnect outdoors, neutral floats inside',
     service({ outdoorDisconnect: 'service-disconnect' }, { ...NEW, bonded: false }),

@@ -72,6 +72,39 @@ const appliance = (volts: '125/250', values: Partial<Box>, circuit: Partial<Circ
   });
   return { boxes: [box], circuits: [chain([box], { ...on(2, 30, '10'), ...old, ...circuit })] };
 };
+/** Three wires with the neutral on its terminal, and a tail from there to another place. */
+const jumpered = (to: string): Box['wiring'] => ({
+  stage: 'as-found',
+  at: null,
+  by: '',
+  wiring: {
+    cables: [
+      {
+        id: 'cable-1',
+        toward: 'feed',
+        circuitId: null,
+        raceway: false,
+        stands: 'ends',
+        conductors: (['black', 'red', 'white'] as const).map((color, k) => ({
+          id: color,
+          color,
+          function: (['hot', 'hot-b', 'neutral'] as const)[k]!,
+          gauge: null,
+          material: 'copper',
+          mark: null,
+        })),
+      },
+    ],
+    yokes: [],
+    splices: [],
+    tails: [{ id: 'tail-1', color: 'white', function: 'neutral' }],
+    places: [
+      { end: 'cable-1.white', at: 'device.w' },
+      { end: 'tail-1.a', at: 'device.w' },
+      { end: 'tail-1.b', at: to },
+    ],
+  },
+});
 const one = (values: Partial<Box>, circuit: Partial<Circuit> = {}, more: House = {}): NonNullable<House> => {
   const box = outlet('A', 1, 60, values);
   return { boxes: [box], circuits: [chain([box], circuit)], ...more };
@@ -375,6 +408,27 @@ const TABLE: [string, string, House, Answer | Answers, RegExp?][] = [
     'three-wire-appliance',
     'old SE from the service panel',
     appliance('125/250', { grounding: 'none' }, { cable: 'SE' }),
+    S,
+    /may stay/,
+  ],
+  [
+    'three-wire-appliance',
+    'old SE from the service panel, four slots with a jumper to the frame',
+    appliance('125/250', { grounding: 'none', wiring: jumpered('device.green') }, { cable: 'SE' }),
+    V,
+    /jumpered to the neutral/,
+  ],
+  [
+    'three-wire-appliance',
+    'called grounded, its neutral jumpered to the box',
+    appliance('125/250', { wiring: jumpered('box') }, { cable: 'NM-B' }),
+    V,
+    /a ground that is not there/,
+  ],
+  [
+    'three-wire-appliance',
+    'old SE, its neutral on its own terminal alone',
+    appliance('125/250', { grounding: 'none', wiring: jumpered('device.w') }, { cable: 'SE' }),
     S,
     /may stay/,
   ],

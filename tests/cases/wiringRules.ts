@@ -722,6 +722,20 @@ const SUB_CASES: [string, string, House, Answer | Answers, RegExp?][] = [
   ['panel-bonding', 'a subpanel with the screw in', sub({ bonded: true }), V, /408\.40/],
   ['panel-bonding', 'a subpanel with the bars apart', sub(), S, /408\.40/],
   [
+    'panel-bonding',
+    'three wires and the screw in: first the fourth wire',
+    sub({ bonded: true }, { ground: false }),
+    V,
+    /first the fourth wire, or a metal raceway, and only then the bonding screw/,
+  ],
+  [
+    'panel-bonding',
+    'three wires and the screw out: no way home',
+    sub({}, { ground: false }),
+    V,
+    /no way home/,
+  ],
+  [
     'panel-rating',
     'a 100 A feeder on a bus of 60 A',
     sub({ busRating: 60, mainRating: 100 }, { rating: 100, gauge: '1' }),

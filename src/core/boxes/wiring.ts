@@ -125,6 +125,26 @@ export const membersOf = ({ places }: BoxWiring, place: string): string[] =>
   places.filter((p) => p.at === place).map((p) => p.end);
 
 /** The wiring with an end at another place; null caps it. */
+/** Whether a neutral of a cable is joined to the metal of the box or to a ground terminal, over whatever tails. */
+export function neutralOnGround(wiring: BoxWiring): boolean {
+  const joined = new Map<string, Set<string>>();
+  const join = (a: string, b: string) => {
+    const both = new Set([...(joined.get(a) ?? [a]), ...(joined.get(b) ?? [b])]);
+    for (const place of both) joined.set(place, both);
+  };
+  const at = (end: string): string => placeOf(wiring, end) ?? end;
+  for (const tail of wiring.tails) {
+    const [a, b] = tailEnds(tail);
+    join(at(a), at(b));
+  }
+  const isGround = (place: string): boolean => place === BOX || place.endsWith('.green');
+  return endsOf(wiring).some(({ id, kind, function: is }) => {
+    if (kind !== 'conductor' || is !== 'neutral') return false;
+    const place = at(id);
+    return [...(joined.get(place) ?? [place])].some(isGround);
+  });
+}
+
 export const moved = (wiring: BoxWiring, end: string, at: string | null): BoxWiring => ({
   ...wiring,
   places: wiring.places.some((p) => p.end === end)

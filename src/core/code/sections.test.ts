@@ -49,6 +49,7 @@ const TITLES: Record<string, string> = {
   '240.6': 'Standard ratings',
   '240.15': 'Poles of a breaker that open together',
   '240.24': 'Where overcurrent devices may be',
+  '250.4': 'General requirements for grounding and bonding',
   '250.24': 'Main bond at the service',
   '250.32': 'Grounding at another building',
   '250.50': 'System of electrodes',

@@ -121,6 +121,8 @@ function readAt(wiring: Wiring, amps: ReadonlyMap<number, number>): Read[] {
   }));
 }
 const LEFT_ON = { seconds: 60, edge: 'slow' } as const;
+/** Volts that a lamp lights from. */
+const LIGHTS = DEFAULT_SETTINGS.tester.lights;
 const PAIRS = ['hotNeutral', 'hotGround', 'neutralGround'] as const;
 
 const MOST_AMPS = 12;
@@ -236,6 +238,12 @@ test('at every box of 120 faulty houses the truth is among what is named, and no
           truth.some((c) => named.includes(c)) ||
           verdict.remarks.some((r) => r.level === 'danger');
         if (!warned) missed.push(`deadly ${said}`);
+        const dangerous = (v: Verdict) => v.remarks.some((r) => r.level === 'danger');
+        if (!named.includes('correct') && !dangerous(verdict)) missed.push(`no danger said ${said}`);
+        const { hotNeutral, hotGround, neutralGround } = is.readings;
+        const lamps = [hotNeutral!, hotGround!, neutralGround!].map((v) => v >= LIGHTS);
+        const alone = judge({ ...PLAIN_READING, lamps }, settingAt(run, stop, inShed));
+        if (lamps[2] && !dangerous(alone)) missed.push(`lamps alone: no danger said ${lamps} ${said}`);
       }
     }
   }

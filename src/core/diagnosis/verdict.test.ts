@@ -457,3 +457,90 @@ test('where a body on the ground slot draws 5 mA the verdict is danger, or names
   );
   assert.ok(deadly > 50, `${deadly}`);
 });
+
+const said = (values: Partial<Readings>, setting = PLAN) => judge({ ...NOTHING, ...values }, setting);
+const danger = (verdict: Verdict) => verdict.remarks.find((r) => r.level === 'danger')?.text ?? '';
+const SUB: Setting = { ...PLAN, behindFeeder: true };
+const volts = (hotNeutral: number | null, hotGround: number | null, neutralGround: number | null) => ({
+  hotNeutral,
+  hotGround,
+  neutralGround,
+});
+
+/** Frames that are live, by milliamperes through 1 kΩ worked by hand: the volts of the ground to its place. */
+const LIVE_FRAMES: [string, Partial<Readings>, Setting, milliamps: number, Condition | null][] = [
+  ['a hot of the other leg behind a feeder', volts(120, 239, 121), SUB, 121, 'open-feeder-ground'],
+  ['a hot on a ground of 2 Ω', volts(113.9, 11.2, 102.7), PLAN, 103, 'hot-on-poor-ground'],
+  ['a ground held at a quarter', volts(119, 90, 29), PLAN, 29, 'hot-on-poor-ground'],
+  ['no single fault', volts(88, 59, 29), PLAN, 29, null],
+  ['hot to ground alone', volts(null, 239, null), PLAN, 119, null],
+  ['both legs float', volts(160, 160, 0), PLAN, 40, 'open-service-neutral'],
+  ['three wires to a panel, its neutral lost', volts(160, 160, 0), SUB, 40, 'open-feeder-neutral'],
+  ['lamps, neutral to ground alone', { lamps: lamps('001') }, PLAN, 85, null],
+  ['lamps, all three', { lamps: lamps('111') }, PLAN, 85, null],
+  ['a proven ground, nothing else', { ...volts(120, 120, 0), groundReference: 40 }, PLAN, 40, null],
+];
+for (const [name, values, setting, milliamps, condition] of LIVE_FRAMES)
+  test(`frames are live: ${name}`, () => {
+    const verdict = said(values, setting);
+    assert.match(danger(verdict), new RegExp(`${milliamps} mA`), JSON.stringify(verdict.remarks));
+    const fit = verdict.fits.find((f) => f.condition === condition);
+    if (condition) assert.ok(Math.abs(1000 * fit!.bodyAmps - milliamps) < 1, JSON.stringify(verdict.fits));
+  });
+
+test('what ends at the main is not turned off at one breaker', () => {
+  assert.match(danger(said(volts(120, 239, 121), SUB)), /The main off now/);
+  assert.match(danger(said(volts(0.4, 119, 119))), /Turn the circuit off now/);
+});
+
+test('a box on record without a ground that reads grounded is taken for live until a proven ground was read', () => {
+  const old = planOf(0.15, 'none');
+  assert.match(danger(said(volts(120, 120, 0), old)), /120 mA/);
+  assert.equal(danger(said({ ...volts(120, 120, 0), groundReference: 0 }, old)), '');
+  assert.equal(danger(said(volts(120, 120, 0))), '');
+});
+
+test('an open ground that floats half way is no danger by itself, and a raised neutral no joint of its ground', () => {
+  assert.equal(danger(said(volts(119, 58, 60))), '');
+  assert.doesNotMatch(danger(said(volts(119, 90, 29))), /W of heat/);
+});
+
+test('a switched half that is off with a ghost on it is no alarm; with a load on, or live, it is read as any', () => {
+  const half: Setting = { ...PLAN, switched: true };
+  for (const values of [volts(38, 38, 0.1), volts(0, 0, 0), volts(89, 88, 1)]) {
+    const verdict = said(values, half);
+    assert.deepEqual([verdict.grade, danger(verdict)], ['no-power', ''], JSON.stringify(values));
+    assert.deepEqual(
+      verdict.fits.map((f) => f.condition),
+      ['switched-off'],
+    );
+    assert.ok(verdict.silentDanger.includes('false-ground-open-neutral') || values.hotNeutral === 89);
+  }
+  assert.notEqual(danger(said(volts(38, 38, 0.1))), '');
+  assert.notEqual(said({ ...volts(38, 38, 0.1), loadAmps: 5 }, half).grade, 'no-power');
+  assert.equal(said(volts(120, 120, 0), half).fits[0]!.condition, 'correct');
+  assert.notEqual(said({ lamps: lamps('001') }, half).grade, 'no-power');
+});
+
+test('a loose neutral of one hot is a fault to mend, without words of two poles', () => {
+  for (const values of [volts(85, 120, 35), volts(78, 120, 42)]) {
+    const { remarks, fits } = said(values);
+    assert.ok(
+      remarks.some((r) => /A fault to mend: a neutral joint/.test(r.text)),
+      JSON.stringify(remarks),
+    );
+    assert.ok(!remarks.some((r) => /[Bb]oth poles|up to 240/.test(r.text)), JSON.stringify(remarks));
+    assert.ok(!fits.some((f) => f.condition === 'open-shared-neutral'));
+  }
+});
+
+test('a hot joint read hot to neutral alone is judged by its watts: sure only below what a utility may send', () => {
+  const at = (hotNeutral: number) => said({ hotNeutral, loadAmps: 11 });
+  // 106 V at 11 A: 0.95 × 120 V less the cable leaves 110.7 V; 4.7 V over 11 A are 0.42 Ω, 108 W at 16 A.
+  assert.match(danger(at(106)), /108 W of heat in it at the 16 A/);
+  assert.equal(danger(at(112)), '');
+  assert.ok(
+    at(112).remarks.some((r) => r.level === 'worry' && /Read it again with the load off/.test(r.text)),
+  );
+  assert.ok(!at(115.5).remarks.some((r) => /joint/.test(r.text)));
+});

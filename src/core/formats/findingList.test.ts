@@ -70,6 +70,24 @@ const TAKEN: readonly (readonly [Record<string, unknown>, Finding])[] = [
     { kind: 'parted', stop: 0, amiss: 'before', toward: null },
   ],
   [
+    { kind: 'legs', a: 116.1, b: 123.6, ab: 239.7, ampsA: 12 },
+    {
+      kind: 'legs',
+      a: 116.1,
+      b: 123.6,
+      loaded: null,
+      beside: { ab: 239.7, amps: { a: 12, b: 0 }, loadAmps: null, pipe: null },
+    },
+  ],
+  [
+    { kind: 'sign', at: 'R1', sign: 'smoke' },
+    { kind: 'sign', stop: 0, sign: 'smoke' },
+  ],
+  [
+    { kind: 'cleared', cause: 'cable R2 open-hot' },
+    { kind: 'cleared', place: { at: 'cable', stop: 1 }, cause: 'open-hot' },
+  ],
+  [
     { kind: 'legs', a: 120, b: 119, loadedA: 118 },
     { kind: 'legs', a: 120, b: 119, loaded: null },
   ],

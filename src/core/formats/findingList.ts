@@ -23,6 +23,7 @@ const PANEL = 'panel';
 const name = () => yup.string().strict().required().max(80);
 const one = <T extends string>(of: readonly T[]) => yup.string().strict().required().oneOf(of);
 const volts = () => yup.number().strict().min(0).max(600);
+const amps = () => yup.number().strict().min(0).max(400);
 const flag = () => yup.boolean().strict();
 const at = { at: name() };
 const KINDS_FOUND = Object.keys(KINDS) as CauseKind[];
@@ -61,7 +62,17 @@ const SHAPES: Record<FindingKind, yup.ObjectShape> = {
   counted: { ...at, cables: yup.number().strict().integer().min(1).max(12).required() },
   opened: { ...at, found: yup.array(one(KINDS_FOUND)).strict().max(12).required().min(0) },
   parted: { ...at, amiss: one(['before', 'beyond']), toward: yup.string().strict().max(80) },
-  legs: { a: volts().required(), b: volts().required(), loadedA: volts(), loadedB: volts() },
+  legs: {
+    a: volts().required(),
+    b: volts().required(),
+    ab: volts(),
+    ampsA: amps(),
+    ampsB: amps(),
+    loadedA: volts(),
+    loadedB: volts(),
+    loadAmps: amps(),
+    pipe: amps(),
+  },
   sign: { ...at, sign: one(SIGNS_SEEN) },
   elsewhere: { does: one(ELSEWHERE) },
   appliance: { fails: flag().required() },
@@ -108,6 +119,9 @@ export interface FindingList {
   /** Tools that are not at hand. */
   without: string[];
 }
+
+/** What may be read beside both legs. */
+const BESIDE_LEGS = ['ab', 'ampsA', 'ampsB', 'loadAmps', 'pipe'] as const;
 
 type Row = Record<string, unknown> & { kind: FindingKind | typeof MENDED };
 
@@ -213,6 +227,19 @@ function findingOf(row: Row & { kind: FindingKind }, stopOf: (key: string) => nu
         a: value('a', 0),
         b: value('b', 0),
         loaded: loadedA === null || loadedB === null ? null : [loadedA, loadedB],
+        ...(BESIDE_LEGS.some((field) => row[field] !== undefined)
+          ? {
+              beside: {
+                ab: value('ab', null),
+                amps:
+                  row.ampsA === undefined && row.ampsB === undefined
+                    ? null
+                    : { a: value('ampsA', 0), b: value('ampsB', 0) },
+                loadAmps: value('loadAmps', null),
+                pipe: value('pipe', null),
+              },
+            }
+          : {}),
       };
     }
     case 'ohms':

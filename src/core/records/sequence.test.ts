@@ -4,7 +4,13 @@ import { buildRun } from '#core/circuits/run.ts';
 import { breakerOf, PLAIN_READING } from '#core/job/document.ts';
 import type { JobDocument, Reading } from '#core/job/schema.ts';
 import { chain, house, outlet, receptacle, room } from '#core/job/testing.ts';
-import { beforeAndAfter, besideNeighbor, pairOf, remarksOnPair } from '#core/diagnosis/besides.ts';
+import {
+  beforeAndAfter,
+  besideNeighbor,
+  heatBeside,
+  pairOf,
+  remarksOnPair,
+} from '#core/diagnosis/besides.ts';
 import { sequenceOf } from './sequence.ts';
 import { judge, type Setting } from '#core/diagnosis/verdict.ts';
 
@@ -161,4 +167,24 @@ test('a fault begins after the last box that reads right', () => {
     besideNeighbor(heavy, [null, null, at(2, open)], 2)!,
     /R2, the box before, has no reading yet/,
   );
+});
+
+test('a contact that falls by 4 V more than its neighbor under one load is told by its watts, cable taken off', () => {
+  const at = (stop: number, values: Partial<Reading>) => ({ reading: reading(`R${stop + 1}`, values) });
+  // 0.2 Ω a conductor and segment: at R2 and R3, one segment on, 11 A take 4.4 V more.
+  const neighbors = [
+    null,
+    at(1, { hotNeutral: 112, loadAmps: 11 }),
+    at(2, { hotNeutral: 103.6, loadAmps: 11 }),
+  ];
+  const remark = heatBeside(heavy, neighbors, 2, 16)!;
+  // 4 V over 11 A are 0.364 Ω: 93 W at 16 A.
+  assert.match(remark.text, /^4 V lower under 11 A than R2 is under 11 A.*0\.36 Ω here: 93 W/);
+  assert.equal(remark.level, 'danger');
+  assert.equal(heatBeside(heavy, neighbors, 1, 16), null);
+  const like = [null, at(1, { hotNeutral: 112, loadAmps: 11 }), at(2, { hotNeutral: 106, loadAmps: 11 })];
+  assert.equal(heatBeside(heavy, like, 2, 16), null);
+  assert.equal(heatBeside(heavy, [null, null, neighbors[2]!], 2, 16), null);
+  const free = [null, at(1, { hotNeutral: 119, loadAmps: 0 }), at(2, { hotNeutral: 103.6, loadAmps: 11 })];
+  assert.equal(heatBeside(heavy, free, 2, 16), null);
 });

@@ -1,5 +1,6 @@
 import { since } from '#core/tables/editions.ts';
 import { rule } from '../rule.ts';
+import { BOND_LAST } from './panel-bonding.ts';
 
 export const outdoorDisconnect = rule({
   id: 'outdoor-disconnect',
@@ -20,7 +21,7 @@ export const outdoorDisconnect = rule({
             level: panel.bonded ? 'violation' : 'satisfied',
             section: panel.bonded ? '250.142(B)' : '230.85',
             message: panel.bonded
-              ? `the service disconnect is outdoors, so ${panel.name} is fed by four wires and its neutral floats: take the bond out`
+              ? `the service disconnect is outdoors, so ${panel.name} hangs on a feeder and its neutral has to float: ${BOND_LAST}`
               : `the service disconnect is outdoors, and the neutral floats in ${panel.name}`,
           },
         ];
@@ -30,8 +31,8 @@ export const outdoorDisconnect = rule({
             level: panel.bonded ? 'satisfied' : 'violation',
             section: panel.bonded ? '230.85' : '250.24(B)',
             message: panel.bonded
-              ? `an emergency disconnect is outdoors, and the main bond is in ${panel.name}`
-              : `outdoors stands an emergency disconnect that is no service equipment: the main bond belongs in ${panel.name}`,
+              ? `an emergency disconnect marked “not service equipment” is outdoors, on the supply side: the main bonding jumper stays in ${panel.name}, and the metal outdoors is bonded to the neutral as well`
+              : `outdoors stands an emergency disconnect marked “not service equipment”: the main bonding jumper belongs in ${panel.name}, and the metal outdoors is bonded to the neutral as well`,
           },
         ];
       case 'none':

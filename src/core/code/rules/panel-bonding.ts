@@ -1,5 +1,10 @@
 import { always } from '#core/tables/editions.ts';
-import { changePanel, rule, type Fix } from '../rule.ts';
+import type { Panel } from '#core/job/schema.ts';
+import { changePanel, rule, type Fix, type Verdict } from '../rule.ts';
+
+/** On three wires the bond is the only way home of every ground behind it. */
+export const BOND_LAST =
+  'on three wires first the fourth wire, or a metal raceway, and only then the bonding screw; until then it stays in';
 
 export const panelBonding = rule({
   id: 'panel-bonding',
@@ -14,6 +19,7 @@ export const panelBonding = rule({
       { label, command: changePanel(panel, { bonded }) },
     ];
     if (panel.feeder === null) {
+      if (panel.service.outdoorDisconnect === 'service-disconnect') return [behindService(panel)];
       return panel.bonded
         ? [
             {
@@ -32,15 +38,25 @@ export const panelBonding = rule({
             },
           ];
     }
+    const { ground, status } = panel.feeder;
     if (!panel.bonded)
-      return [
-        {
-          level: 'satisfied',
-          section: '250.142(B), 408.40',
-          message: 'neutrals and grounds are on bars apart, and the bonding screw is out',
-        },
-      ];
-    if (panel.otherBuilding && !panel.feeder.ground && panel.feeder.status === 'existing')
+      return ground
+        ? [
+            {
+              level: 'satisfied',
+              section: '250.142(B), 408.40',
+              message: 'neutrals and grounds are on bars apart, and the bonding screw is out',
+            },
+          ]
+        : [
+            {
+              level: 'violation',
+              section: '250.4(A)(5), 215.6',
+              message:
+                'three wires and the bond out: its grounds have no way home, and a fault trips nothing. A fourth wire or a metal raceway first',
+            },
+          ];
+    if (panel.otherBuilding && !ground && status === 'existing')
       return [
         {
           level: 'note',
@@ -53,10 +69,26 @@ export const panelBonding = rule({
       {
         level: 'violation',
         section: '250.142(B), 408.40',
-        message:
-          'neutral and enclosure are joined again in a subpanel: take the bonding screw out and part the bars',
-        fixes: fix('Take the bonding screw out', false),
+        message: ground
+          ? 'neutral and enclosure are joined again in a subpanel: part the bars, the bonding screw out'
+          : `neutral and enclosure are joined again in a subpanel: ${BOND_LAST}`,
+        fixes: ground ? fix('Take the bonding screw out', false) : [],
       },
     ];
   },
 });
+
+/** A panel whose service disconnect is outdoors: nobody wrote down what brings it a ground. */
+const behindService = ({ bonded }: Panel): Verdict =>
+  bonded
+    ? {
+        level: 'violation',
+        section: '250.142(B)',
+        message: `the service disconnect is outdoors, and neutral and enclosure are joined again here: ${BOND_LAST}`,
+      }
+    : {
+        level: 'unknown',
+        section: '250.142(B)',
+        message:
+          'the service disconnect is outdoors and the neutral floats here: whether a fourth wire or a metal raceway brings a ground is not on record',
+      };

@@ -2,6 +2,7 @@ import { always } from '#core/tables/editions.ts';
 import type { Box, Circuit } from '#core/job/schema.ts';
 import { changeBox, changeCircuit, rule, type Fix } from '../rule.ts';
 import { CIRCULAR_MILS } from '#core/tables/conductors.ts';
+import { neutralOnGround } from '#core/boxes/wiring.ts';
 import type { View } from '#core/view/view.ts';
 
 /** Thinnest neutral that may serve as the ground of an old range or dryer, 250.140. */
@@ -38,6 +39,14 @@ export const threeWireAppliance = rule({
     if (box.grounding === 'unknown')
       return [
         { level: 'unknown', message: `${box.name}: whether three wires or four come here is not on record` },
+      ];
+    // A jumper promises a ground that is the neutral: with it nothing stays, whatever 250.140 allows on three slots.
+    if (box.wiring !== null && neutralOnGround(box.wiring.wiring))
+      return [
+        {
+          level: 'violation',
+          message: `${box.name}: its frame or ground screw is jumpered to the neutral, and four slots promise a ground that is not there: a three-slot receptacle where 250.140 allows it, else four wires`,
+        },
       ];
     if (box.grounding === 'grounded')
       return [{ level: 'satisfied', message: `${box.name}: four wires, neutral and ground apart` }];

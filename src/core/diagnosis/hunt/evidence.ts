@@ -1,4 +1,5 @@
 /** What was seen, measured or told, by stop of the circuit: the whole of what a diagnosis goes by. Missing is missing. */
+import type { LegsRead } from '#core/diagnosis/legs.ts';
 import type { CausePlace } from './causes.ts';
 import type { CauseKind } from './kinds.ts';
 
@@ -66,7 +67,22 @@ export type Finding =
    */
   | { kind: 'parted'; stop: number; amiss: 'before' | 'beyond'; toward: number | null }
   /** Volts of both legs at the panel, as loads are; and again with 10 A more on one of them, null where that was not done. */
-  | { kind: 'legs'; a: number; b: number; loaded: readonly [number, number] | null }
+  | {
+      kind: 'legs';
+      a: number;
+      b: number;
+      loaded: readonly [number, number] | null;
+      /** What else was read with them. */
+      beside?: {
+        /** Between the legs, volts. */
+        ab?: number | null;
+        /** Of each leg at the first reading, and of the load that was put on. */
+        amps?: LegsRead['amps'];
+        loadAmps?: number | null;
+        /** On the electrode conductor or a metal pipe. */
+        pipe?: number | null;
+      };
+    }
   | { kind: 'sign'; stop: number; sign: (typeof SIGNS_SEEN)[number] }
   /** The rest of the house. */
   | { kind: 'elsewhere'; does: (typeof ELSEWHERE)[number] }

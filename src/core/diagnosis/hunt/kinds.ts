@@ -207,7 +207,7 @@ export const KINDS = {
     0.4,
     'shock',
     'Second bond at a subpanel',
-    'Take it out: neutral and ground apart there, 250.24(A)(5), 408.40.',
+    'First a ground of its own on record, a fourth wire or a metal raceway; then the bond, neutral and ground apart there, 250.24(A)(5), 408.40.',
   ),
 } as const satisfies Readonly<Record<string, KindFacts>>;
 export type CauseKind = keyof typeof KINDS;

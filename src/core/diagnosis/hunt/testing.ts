@@ -62,7 +62,7 @@ const APART = 1e10;
 /** Ohms of what is not there until it is altered. */
 const ABSENT = 1e13;
 
-const PLAIN_HOUSE: Ground['house'] = {
+export const PLAIN_HOUSE: Ground['house'] = {
   service: { A: 0.01, B: 0.01, neutral: 0.01, earth: 2 },
   panels: [
     {

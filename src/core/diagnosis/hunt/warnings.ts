@@ -80,14 +80,14 @@ function warningOf(finding: Finding, run: Run): Omit<Warning, 'share'> | null {
           );
     }
     case 'legs': {
-      const { a, b, loaded } = finding;
+      const { a, b, loaded, beside = {} } = finding;
       const { danger, title } = judgeLegs({
         a,
         b,
-        ab: null,
-        amps: null,
-        loaded: loaded && { a: loaded[0], b: loaded[1], amps: null },
-        pipe: null,
+        ab: beside.ab ?? null,
+        amps: beside.amps ?? null,
+        loaded: loaded && { a: loaded[0], b: loaded[1], amps: beside.loadAmps ?? null },
+        pipe: beside.pipe ?? null,
       });
       return danger ? over(`${title}. Legs ${a} V and ${b} V: unplug what is plugged in.`) : null;
     }

@@ -144,7 +144,13 @@ function measured(order: Order | null, entry: Entry, stopOf: (boxId: string) => 
       const [a, b] = [figure(entry, 'a'), figure(entry, 'b')];
       if (a === null || b === null) return null;
       const [la, lb] = [figure(entry, 'la'), figure(entry, 'lb')];
-      return { kind: 'legs', a, b, loaded: la === null || lb === null ? null : [la, lb] };
+      return {
+        kind: 'legs',
+        a,
+        b,
+        loaded: la === null || lb === null ? null : [la, lb],
+        beside: { loadAmps: figure(entry, 'amps'), pipe: figure(entry, 'pipe') },
+      };
     }
     case 'appliance':
       return { kind: 'appliance', fails: entry.picks.includes('fails') };

@@ -13,6 +13,7 @@ import { Topology } from '#core/diagnosis/hunt/topology.ts';
 import { causeOfKey, findingWords, keyWords, measureWords } from '#core/diagnosis/hunt/words.ts';
 import { circuitState, isOff } from '#core/records/proof.ts';
 import {
+  amps,
   ask,
   look,
   measure as figures,
@@ -232,6 +233,8 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
           volts('b', 'Leg B to neutral'),
           optional(volts('la', 'Leg A, load on one')),
           optional(volts('lb', 'Leg B, load on one')),
+          optional(amps('amps', 'Amps of that load, clamped')),
+          optional(amps('pipe', 'Clamp on the electrode conductor or pipe', 'near 0')),
         ],
         { ...more, cannot: SKIP[1] },
       );

@@ -12,7 +12,9 @@ export const fourWire: Procedure = {
   steps: (c) =>
     atOutlet(c, 'single', 'outlet', (box) => {
       const { log } = c;
-      const three = log.picked('wires', 'three');
+      const jumper = log.picked('fourth', 'jumper');
+      const three = log.picked('wires', 'three') || jumper;
+      const may = mayStay(log.picks('cable'));
       return [
         ask(
           'for',
@@ -43,6 +45,19 @@ export const fourWire: Procedure = {
         ...breakerFor(c, box, 2),
         ...lookInside(c, box),
         ...when(
+          log.picked('wires', 'four'),
+          ask(
+            'fourth',
+            'What is on its ground screw?',
+            'Four holes promise a ground. On three wires with a jumper the frame hangs on the neutral.',
+            [
+              ['own', 'A ground of its own from the cable'],
+              ['jumper', 'A jumper from the neutral: three wires'],
+            ],
+            { inside: box },
+          ),
+        ),
+        ...when(
           three,
           look(
             'cable',
@@ -60,14 +75,22 @@ export const fourWire: Procedure = {
           ),
           ask(
             'stay',
-            mayStay(log.picks('cable')) ? 'It may stay on three wires' : 'It may not stay on three wires',
-            mayStay(log.picks('cable'))
-              ? 'Existing, with a neutral that 250.140 allows: the bond strap stays in the appliance.'
-              : 'The frame of the appliance would be a live conductor’s way home.',
+            jumper
+              ? 'Four slots on three wires: it may not stay'
+              : may
+                ? 'It may stay on three wires'
+                : 'It may not stay on three wires',
+            jumper
+              ? 'The jumper joins the frame to the neutral behind a ground that is none: a violation, whatever the cable.'
+              : may
+                ? 'Existing, with a neutral that 250.140 allows: the bond strap stays in the appliance.'
+                : 'The frame of the appliance would be a live conductor’s way home.',
             [
-              ...(mayStay(log.picks('cable')) ? ([['stay', 'Leave it on three wires']] as const) : []),
+              ...(may
+                ? ([['stay', jumper ? 'Jumper out, a three-slot outlet' : 'Leave it on three wires']] as const)
+                : []),
               ['four', 'New four-wire cable and outlet'],
-              ...(mayStay(log.picks('cable')) ? [] : ([['off', 'Leave it off until that is done']] as const)),
+              ...(may && !jumper ? [] : ([['off', 'Leave it off until that is done']] as const)),
             ],
             {
               effects: ({ picks }) => [
@@ -80,7 +103,7 @@ export const fourWire: Procedure = {
           ),
         ),
         ...when(
-          !three || log.picked('stay', 'four') || log.picked('stay', 'stay'),
+          log.picked('fourth', 'own') || log.picked('stay', 'four') || log.picked('stay', 'stay'),
           ...wireUp(c, box, 'Land it'),
           work(
             'bond',
@@ -90,7 +113,7 @@ export const fourWire: Procedure = {
               [
                 log.picked('stay', 'stay')
                   ? 'Bond strap in: three-wire cord.'
-                  : 'Bond strap out: four-wire cord, frame on green.',
+                  : 'Four-wire cord with its ground on the frame first; then the bond strap out.',
                 '',
                 '250.140',
               ],

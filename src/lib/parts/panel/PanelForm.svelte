@@ -163,7 +163,7 @@
         set={(measured) => putFeeder({ measured }) ?? null}
       />
       <Check
-        label="A ground runs with it"
+        label="A ground of its own: fourth wire or metal raceway"
         hint="four wires"
         checked={feeder.ground}
         set={(ground) => putFeeder({ ground })}
