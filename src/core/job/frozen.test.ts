@@ -1,0 +1,196 @@
+/** Files as older builds wrote them, with twenty rows and more in every table: every one of them is there afterwards. */
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { frozen, FROZEN_VERSIONS, tablesOf } from '../../../tests/support/frozen.ts';
+import { MAX_FILE_BYTES, parseFile, parseFileValue, serialize, toFile } from './file.ts';
+import { VERSION } from './migrations.ts';
+import { rows } from './document.ts';
+import { isAppendOnly, TABLE_NAMES, TABLES, type TableName } from './schema.ts';
+
+/** Rows of every table that each version had. */
+const COUNTS: Record<(typeof FROZEN_VERSIONS)[number], Partial<Record<TableName, number>>> = {
+  '9': {
+    levels: 40,
+    areas: 40,
+    openings: 120,
+    fixtures: 20,
+    panels: 20,
+    boxes: 140,
+    circuits: 40,
+    amendments: 20,
+    pictures: 20,
+    readings: 100,
+    proofs: 20,
+    energizings: 30,
+    observations: 240,
+    deviceTests: 20,
+    looks: 20,
+  },
+  '10': {
+    levels: 40,
+    areas: 40,
+    openings: 120,
+    fixtures: 20,
+    panels: 20,
+    boxes: 140,
+    circuits: 40,
+    amendments: 20,
+    pictures: 20,
+    readings: 100,
+    proofs: 20,
+    energizings: 30,
+    observations: 240,
+    deviceTests: 20,
+    looks: 20,
+    ticks: 40,
+  },
+  '11': {
+    levels: 40,
+    areas: 40,
+    openings: 120,
+    fixtures: 20,
+    panels: 20,
+    boxes: 140,
+    circuits: 40,
+    amendments: 20,
+    pictures: 20,
+    readings: 100,
+    proofs: 20,
+    energizings: 30,
+    observations: 240,
+    deviceTests: 20,
+    looks: 20,
+    ticks: 40,
+    measurements: 20,
+    temporaries: 33,
+  },
+  '12': {
+    levels: 40,
+    areas: 40,
+    openings: 120,
+    fixtures: 20,
+    panels: 20,
+    boxes: 140,
+    circuits: 40,
+    amendments: 20,
+    pictures: 20,
+    readings: 100,
+    proofs: 20,
+    energizings: 30,
+    observations: 240,
+    deviceTests: 20,
+    looks: 20,
+    ticks: 40,
+    measurements: 20,
+    temporaries: 33,
+  },
+  '13': {
+    levels: 40,
+    areas: 54,
+    openings: 120,
+    fixtures: 21,
+    panels: 49,
+    boxes: 156,
+    circuits: 51,
+    amendments: 20,
+    pictures: 20,
+    readings: 100,
+    proofs: 31,
+    energizings: 39,
+    observations: 360,
+    deviceTests: 20,
+    looks: 20,
+    ticks: 40,
+    measurements: 20,
+    temporaries: 33,
+    calls: 29,
+    entries: 217,
+    flips: 24,
+    partings: 21,
+    people: 20,
+    countersigns: 20,
+  },
+  '14': {
+    levels: 40,
+    areas: 64,
+    openings: 120,
+    fixtures: 21,
+    panels: 56,
+    boxes: 166,
+    circuits: 58,
+    amendments: 20,
+    pictures: 20,
+    readings: 101,
+    proofs: 33,
+    energizings: 40,
+    observations: 384,
+    deviceTests: 20,
+    looks: 20,
+    ticks: 40,
+    measurements: 20,
+    temporaries: 33,
+    calls: 36,
+    entries: 347,
+    flips: 27,
+    partings: 21,
+    people: 20,
+    countersigns: 20,
+    faults: 22,
+  },
+};
+
+for (const version of FROZEN_VERSIONS)
+  test(`version ${version}: every row of every table is there in version ${VERSION}, and goes out and in again`, () => {
+    const raw = JSON.parse(frozen(`version-${version}-file`)) as Record<string, unknown>;
+    assert.equal(raw.version, version);
+    const before = tablesOf(raw);
+    assert.deepEqual(
+      Object.fromEntries(Object.entries(before).map(([t, l]) => [t, l.length])),
+      COUNTS[version],
+    );
+    assert.ok(Object.values(before).every((list) => list.length >= 20));
+    const document = parseFileValue(structuredClone(raw));
+    for (const table of TABLE_NAMES) {
+      const [was, is] = [(before[table] ?? []).map((r) => r.id).sort(), Object.keys(document[table]).sort()];
+      assert.deepEqual(is, was, table);
+    }
+    // What was measured and done says the same of what its version knew.
+    for (const table of TABLE_NAMES.filter(isAppendOnly))
+      for (const row of before[table] ?? [])
+        for (const [field, value] of Object.entries(row))
+          assert.deepEqual(
+            (document[table][row.id] as unknown as Record<string, unknown>)[field],
+            value,
+            `${table}.${field}`,
+          );
+    assert.deepEqual(parseFile(serialize(document)), document);
+    // A migration is a function of the file alone.
+    assert.deepEqual(toFile(parseFileValue(structuredClone(raw))), toFile(document));
+  });
+
+test('what is frozen of today holds what is half done: proofs that hold and that ended, calls begun, parted ends', () => {
+  const document = parseFile(frozen('version-14-file'));
+  const ended = (circuits: readonly string[], at: string) =>
+    rows(document.energizings).some((e) => circuits.includes(e.circuitId) && e.at > at);
+  const proofs = rows(document.proofs).map((p) => ended(p.lockedOut, p.at));
+  assert.ok(proofs.filter(Boolean).length >= 10 && proofs.filter((is) => !is).length >= 5, `${proofs}`);
+  const undone = new Set(rows(document.temporaries).flatMap((t) => t.undoes ?? []));
+  assert.ok(
+    rows(document.temporaries).some((t) => t.undoes === null && !undone.has(t.id)) && undone.size > 5,
+  );
+  const closed = new Set(rows(document.entries).flatMap((e) => (e.step === 'record' ? [e.callId] : [])));
+  assert.ok(
+    rows(document.calls).some((c) => closed.has(c.id)) && rows(document.calls).some((c) => !closed.has(c.id)),
+  );
+  assert.ok(
+    rows(document.entries).some((e) => e.step.startsWith('think ')),
+    'a hunt',
+  );
+});
+
+test('a job with as many readings as it may have is within what a file may have', () => {
+  const text = frozen('version-14-large');
+  assert.ok(text.length < MAX_FILE_BYTES);
+  const file = JSON.parse(text) as Record<string, unknown>;
+  assert.equal(tablesOf(file).readings!.length, TABLES.readings.limit);
+});
