@@ -2,6 +2,7 @@
 import { MAX_FILE_BYTES, serialize } from '#core/job/file.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
+import { asideFile } from './store/list.ts';
 import { readApart } from './workers/reader.ts';
 
 export function download(name: string, type: string, text: string): void {
@@ -24,6 +25,10 @@ export const fileName = (job: JobDocument['job'], end: string): string =>
 
 export const downloadJob = (document: JobDocument): void =>
   download(fileName(document.job, '.json'), 'application/json', serialize(document));
+
+/** A job that could not be brought up to date, as the file that its version would have made. */
+export const downloadAside = async (jobId: string): Promise<void> =>
+  download(`${jobId}.json`, 'application/json', await asideFile(jobId));
 
 /** Reads a picked file's text; its size is looked at before anything is read. @throws InvalidError */
 export async function readText(file: File): Promise<string> {

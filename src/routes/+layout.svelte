@@ -6,8 +6,12 @@
   import { actions } from '$lib/actions.svelte.ts';
   import { isTyping } from '$lib/keys.ts';
   import { light, LIGHTS } from '$lib/light.svelte.ts';
+  import Act from '$lib/parts/Act.svelte';
+  import { whenOutdated } from '$lib/store/db.ts';
 
   let { children }: { children: Snippet } = $props();
+  /** A newer build has the store: nothing is written from here. */
+  let outdated = $state(false);
   let palette = $state(false);
   let shortcuts = $state(false);
   let paletteAsked = $state(false);
@@ -44,7 +48,9 @@
     });
     const show = () => (palette = true);
     window.addEventListener('hekto-palette', show);
+    const known = whenOutdated(() => (outdated = true));
     return () => {
+      known();
       release();
       keys();
       window.removeEventListener('hekto-palette', show);
@@ -53,6 +59,12 @@
 </script>
 
 <svelte:head><title>Hekto</title></svelte:head>
+{#if outdated}
+  <div class="outdated" role="alert">
+    <p><strong>A newer Hekto is here.</strong> Nothing typed in this tab is stored any more: reload it.</p>
+    <Act kind="main" onclick={() => location.reload()}>Reload</Act>
+  </div>
+{/if}
 {@render children()}
 {#if palette}<!-- Loaded once they are first asked for. -->
   {#if paletteAsked}
@@ -65,3 +77,17 @@
         bind:open={shortcuts}
       />{/await}
   {/if}{/if}
+
+<style>
+  .outdated {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem 1rem;
+    align-items: center;
+    justify-content: space-between;
+    padding: 0.6rem 1rem;
+    background: var(--sheet);
+    border-left: 8px solid var(--bad);
+    border-bottom: 1px solid var(--edge);
+  }
+</style>

@@ -17,12 +17,16 @@ async function freePort(): Promise<number> {
   return port;
 }
 
-/** @param at port to listen at; any that is free when none is given */
-export async function startServer(at?: number): Promise<Server> {
+/**
+ * @param at port to listen at; any that is free when none is given
+ * @param folder of the build; that of this checkout when none is given
+ */
+export async function startServer(at?: number, folder = '.'): Promise<Server> {
   const port = at ?? (await freePort());
   const origin = `http://localhost:${port}`;
   const child: ChildProcess = spawn(process.execPath, ['server.mjs'], {
     stdio: 'ignore',
+    cwd: folder,
     env: { ...process.env, PORT: String(port), ORIGIN: origin },
   });
   for (let tries = 0; ; tries++) {

@@ -42,7 +42,7 @@ const PART = 8;
 /** Less is a meter’s and a moment’s. */
 const NOTICED = 2.5;
 /** A leg out of these while the other is out on its side, volts: things burn. */
-export const OVER_UNDER = { under: 105, over: 127 } as const;
+const OVER_UNDER = { under: 105, over: 127 } as const;
 /** Ohms of leg and twice the neutral up to the transformer that no sound service has, and of the neutral alone. */
 const SERVICE_OHMS = { both: 0.35, neutral: 0.12 } as const;
 /** Amperes of a load that is put on without being measured, and the least that proves anything. */

@@ -24,6 +24,13 @@ export interface JobRow {
   todo?: { violations: number; unjudged: number };
   /** Version of the document that its rows are of; jobs stored before version 8 do not say. */
   version?: number;
+  /** Its rows could not be brought up to date: they are as they were, and go out as a file. */
+  setAside?: { version: number; reason: string };
+}
+
+/** A newer build has the store, or the job, in a form that this one does not know: it writes nothing more. */
+export class OutdatedBuildError extends Error {
+  override name = 'OutdatedBuildError';
 }
 
 interface EntityRow {
@@ -50,9 +57,33 @@ interface PictureRow {
   blob: Blob;
 }
 
+/** Rows of a job as tables. */
+export function listsOf(rows: readonly EntityRow[]): Record<string, unknown[]> {
+  const lists: Record<string, unknown[]> = {};
+  for (const { table, value } of rows) if (table !== 'job') (lists[table] ??= []).push(value);
+  return lists;
+}
+
+/** Rows of a job as the present version has them. @throws whatever a step cannot take */
+function broughtUp(job: Entity | Job, rows: readonly EntityRow[], version: number): EntityRow[] {
+  const jobId = job.id;
+  const file = migrate({ ...listsOf(rows), version, job });
+  const made = [
+    { jobId, table: 'job' as const, id: jobId, value: file.job as Job },
+    ...Object.entries(file).flatMap(([table, list]) =>
+      Array.isArray(list)
+        ? (list as Entity[]).map((value) => ({ jobId, table: table as TableName, id: value.id, value }))
+        : [],
+    ),
+  ];
+  const nameless = made.find((row) => typeof row.id !== 'string');
+  if (nameless) throw new TypeError(`${nameless.table}: a row without an id`);
+  return made;
+}
+
 /**
  * Brings stored jobs from one version of the document to the present one, as files are. Their undo history
- * speaks of rows as they were, so it is let go.
+ * speaks of rows as they were, so it is let go. A job that a step cannot take stays as it is, set aside; the others go on.
  */
 async function migrateStored(
   transaction: Transaction,
@@ -66,19 +97,17 @@ async function migrateStored(
     const rows = await entities.where('jobId').equals(jobId).toArray();
     const job = rows.find((r) => r.table === 'job')?.value;
     if (!job) continue;
-    const lists: Record<string, unknown[]> = {};
-    for (const { table, value } of rows) if (table !== 'job') (lists[table] ??= []).push(value);
-    const file = migrate({ ...lists, version: version ?? versionOf(job, rows), job });
+    const from = version ?? versionOf(job, rows);
+    let made: EntityRow[];
+    try {
+      made = broughtUp(job, rows, from);
+    } catch (error) {
+      await jobs.update(jobId, { version: from, setAside: { version: from, reason: String(error) } });
+      continue;
+    }
     await entities.where('jobId').equals(jobId).delete();
-    await entities.bulkPut([
-      { jobId, table: 'job', id: jobId, value: file.job as Job },
-      ...Object.entries(file).flatMap(([table, rows]) =>
-        Array.isArray(rows)
-          ? (rows as Entity[]).map((value) => ({ jobId, table: table as TableName, id: value.id, value }))
-          : [],
-      ),
-    ]);
-    await jobs.update(jobId, { version: VERSION });
+    await entities.bulkPut(made);
+    await jobs.update(jobId, { version: VERSION, setAside: undefined });
   }
   await transaction.table('changes').clear();
 }
@@ -116,11 +145,63 @@ class HektoDatabase extends Dexie {
     // Rows as of version 6 and earlier may be there still: the store was not brought up to date for 6.
     this.version(4).upgrade((transaction) => migrateStored(transaction, versionStored));
     // From here on one version of the store for each of the document, beginning with 5 for 8.
-    this.version(VERSION - 3).upgrade((transaction) => migrateStored(transaction, versionStored));
+    this.version(STORE).upgrade((transaction) => migrateStored(transaction, versionStored));
+    this.on('versionchange', ({ newVersion }) => {
+      // Opened again by itself it would write rows of this build into a store of the next.
+      if ((newVersion ?? 0) > STORE * TENTHS) letGo();
+    });
+    this.on('ready', () => this.backendDB().version > STORE * TENTHS && tellOutdated(), true);
+  }
+}
+/** Version of the store, and how the browser counts it. */
+const STORE = VERSION - 3;
+const TENTHS = 10;
+
+export const db = new HektoDatabase();
+
+let outdated = false as boolean;
+const watchers = new Set<() => void>();
+function tellOutdated(): void {
+  outdated = true;
+  for (const tell of watchers) tell();
+}
+function letGo(): void {
+  db.close({ disableAutoOpen: true });
+  tellOutdated();
+}
+
+/** Calls once a newer build has the store; at once where it has. @returns what ends it */
+export function whenOutdated(tell: () => void): () => void {
+  if (outdated) tell();
+  watchers.add(tell);
+  return () => watchers.delete(tell);
+}
+
+/**
+ * Runs in one transaction that first looks whether the store is still of this build.
+ * @throws OutdatedBuildError when a newer build has it, or has the job; nothing is written then
+ */
+export async function writing<T>(tables: readonly Table[], work: () => PromiseLike<T>): Promise<T> {
+  if (outdated) throw new OutdatedBuildError();
+  try {
+    return await db.transaction('rw', tables, async () => {
+      const { idbtrans } = Dexie.currentTransaction as Transaction & { idbtrans: IDBTransaction };
+      if (idbtrans.db.version > STORE * TENTHS) tellOutdated();
+      if (outdated) throw new OutdatedBuildError();
+      return work();
+    });
+  } catch (error) {
+    // It was taken while this waited for it.
+    throw outdated ? new OutdatedBuildError() : error;
   }
 }
 
-export const db = new HektoDatabase();
+/** Whether this build knows the form of a job’s rows. */
+export const isOwn = (job: JobRow): boolean => (job.version ?? VERSION) <= VERSION;
+/** @throws OutdatedBuildError when a newer build wrote the job’s rows */
+export function assertOwn(job: JobRow): void {
+  if (!isOwn(job)) throw new OutdatedBuildError();
+}
 
 /** The log of a job after a change. */
 export const changesOf = (jobId: string, after = 0) =>

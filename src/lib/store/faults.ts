@@ -14,7 +14,8 @@ export interface LoggedFault {
 /** Newest first. */
 export async function allFaults(): Promise<LoggedFault[]> {
   const found: LoggedFault[] = [];
-  for (const { id: jobId, name } of await listJobs()) {
+  for (const { id: jobId, name, setAside } of await listJobs()) {
+    if (setAside) continue;
     const rows = await db.entities.where('jobId').equals(jobId).toArray();
     const faults = rows
       .filter((r) => r.table === 'faults')

@@ -6,11 +6,16 @@ import { problemsAfter } from '#core/job/integrity.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import type { Outcome } from '#core/job/commands.ts';
 import { isAppendOnly, TABLE_NAMES, type Job, type JobDocument, type TableName } from '#core/job/schema.ts';
-import { changesOf, db, type ChangeRow, type JobRow } from './db.ts';
+import { assertOwn, changesOf, db, writing, type ChangeRow, type JobRow } from './db.ts';
 
 /** The job is not there: never was, or thrown away in another tab. */
 export class JobGoneError extends Error {
   override name = 'JobGoneError';
+}
+
+/** Its rows could not be brought up to date, and go out as a file. */
+export class JobSetAsideError extends Error {
+  override name = 'JobSetAsideError';
 }
 
 /** A file took the place of the job since it was opened. */
@@ -59,12 +64,14 @@ const rowOf = (job: Job): Pick<JobRow, 'id' | 'name' | 'address' | 'edition' | '
 });
 
 export const loadJob = (jobId: string): Promise<Loaded> =>
-  db.transaction('rw', db.jobs, db.entities, db.changes, () => readJob(jobId));
+  writing([db.jobs, db.entities, db.changes], () => readJob(jobId));
 
 /** The job as it is stored, within a transaction. */
 async function readJob(jobId: string): Promise<Loaded> {
   const row = await db.jobs.get(jobId);
   if (!row || row.deletedAt !== null) throw new JobGoneError(jobId);
+  assertOwn(row);
+  if (row.setAside) throw new JobSetAsideError(row.setAside.reason);
   const entities = await db.entities.where('jobId').equals(jobId).toArray();
   const job = entities.find((e) => e.table === 'job')?.value as Job | undefined;
   if (!job) throw new JobGoneError(jobId);
@@ -112,17 +119,18 @@ async function write(jobId: string, document: JobDocument, row: ChangeRow): Prom
 
 /**
  * Makes one change against the newest state: whatever other tabs did meanwhile is taken in first.
- * @throws JobGoneError when the job was thrown away, JobReplacedError when a file took its place; whatever `make` throws;
- *   nothing is written then
+ * @throws JobGoneError when the job was thrown away, JobReplacedError when a file took its place, OutdatedBuildError when a
+ *   newer build has it; whatever `make` throws; nothing is written then
  */
 async function transact(
   jobId: string,
   state: Loaded,
   make: (state: Loaded) => Omit<ChangeRow, 'jobId' | 'at'> | null,
 ): Promise<Loaded> {
-  return db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
+  return writing([db.jobs, db.entities, db.changes], async () => {
     const job = await db.jobs.get(jobId);
     if (!job || job.deletedAt !== null) throw new JobGoneError(jobId);
+    assertOwn(job);
     if ((job.incarnation ?? '') !== state.incarnation) throw new JobReplacedError(jobId);
     // A tab that slept while the log went past what it had seen begins again from what is stored.
     const current =
@@ -193,9 +201,11 @@ export const redo = step('redo', (changes) => changes);
  */
 export async function storeJob(document: JobDocument, incarnation = newId('incarnation')): Promise<void> {
   const jobId = document.job.id;
-  await db.transaction('rw', db.jobs, db.entities, db.changes, async () => {
+  await writing([db.jobs, db.entities, db.changes], async () => {
+    const there = await db.jobs.get(jobId);
+    if (there) assertOwn(there);
     await db.entities.where('jobId').equals(jobId).delete();
-    const trimmed = (await changesOf(jobId).last())?.seq ?? (await db.jobs.get(jobId))?.trimmed ?? 0;
+    const trimmed = (await changesOf(jobId).last())?.seq ?? there?.trimmed ?? 0;
     await changesOf(jobId).delete();
     const entities = TABLE_NAMES.flatMap((table) =>
       Object.entries(document[table]).map(([id, value]) => ({ jobId, table, id, value })),

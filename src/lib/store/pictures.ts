@@ -3,7 +3,7 @@ import { wrap, type Remote } from 'comlink';
 import { newId } from '#core/job/document.ts';
 import type { Picture } from '#core/job/schema.ts';
 import type { PicturesWorker } from '../workers/shrink.worker.ts';
-import { db } from './db.ts';
+import { db, writing } from './db.ts';
 import type { JobSession } from './session.svelte.ts';
 
 /** Largest picture taken in, bytes. */
@@ -41,7 +41,8 @@ export async function addPicture(
   };
   // The picture before its row: a row without its picture would be a promise not kept.
   try {
-    await db.pictures.put({ jobId: session.jobId, id: picture.id, blob: shrunk.blob });
+    const row = { jobId: session.jobId, id: picture.id, blob: shrunk.blob };
+    await writing([db.pictures], () => db.pictures.put(row));
   } catch (error) {
     return `not stored: ${String(error)}`;
   }

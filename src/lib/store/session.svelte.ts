@@ -10,13 +10,14 @@ import type { JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { FindingsFeed } from '../workers/findings.ts';
-import { db } from './db.ts';
+import { db, OutdatedBuildError } from './db.ts';
 import {
   catchUp,
   changesAfter,
   commit,
   JobGoneError,
   JobReplacedError,
+  JobSetAsideError,
   loadJob,
   redo,
   storeJob,
@@ -25,8 +26,18 @@ import {
 } from './jobs.ts';
 import { isQuotaError, noteTodo } from './list.ts';
 
-/** `replaced`: a file took the place of the job; what this tab holds is a copy of the one before. */
-export type SessionStatus = 'loading' | 'ready' | 'missing' | 'deleted' | 'replaced' | 'failed';
+/**
+ * `replaced`: a file took the place of the job; what this tab holds is a copy of the one before. `outdated`: a newer build has
+ * the job. `aside`: its rows could not be brought up to date.
+ */
+export type SessionStatus =
+  'loading' | 'ready' | 'missing' | 'deleted' | 'replaced' | 'outdated' | 'aside' | 'failed';
+
+/** What keeps a job from being opened, by the name of its error. */
+const AS: Readonly<Record<string, SessionStatus>> = {
+  OutdatedBuildError: 'outdated',
+  JobSetAsideError: 'aside',
+};
 
 /** Findings that stay for so long are noted, ms. */
 const NOTED_AFTER = 1500;
@@ -61,6 +72,11 @@ export class JobSession {
   private settle: ReturnType<typeof setTimeout> | undefined;
   private noting: ReturnType<typeof setTimeout> | undefined;
 
+  /** Something of the job is in memory here. */
+  get held(): boolean {
+    return this.stored !== null;
+  }
+
   /** The document on screen. Only read when `status` is not `loading`, `missing` or `failed`. */
   readonly document = $derived.by(
     () => (this.previewed?.document ?? this.ahead ?? this.stored?.document) as JobDocument,
@@ -81,8 +97,8 @@ export class JobSession {
     try {
       this.stored = await loadJob(this.jobId);
     } catch (error) {
-      this.status = error instanceof JobGoneError ? 'missing' : 'failed';
-      this.failure = String(error);
+      this.status = error instanceof JobGoneError ? 'missing' : (AS[(error as Error).name] ?? 'failed');
+      this.failure = error instanceof JobSetAsideError ? error.message : String(error);
       return;
     }
     this.status = 'ready';
@@ -227,7 +243,10 @@ export class JobSession {
         this.previewed = null;
         this.ahead = null;
         const full = isQuotaError(error);
-        const elsewhere = error instanceof JobGoneError || error instanceof JobReplacedError;
+        const elsewhere =
+          error instanceof JobGoneError ||
+          error instanceof JobReplacedError ||
+          error instanceof OutdatedBuildError;
         // Keep the work in memory, so that it can be exported or put back with the rest.
         if ((full || elsewhere) && command) {
           const { document } = run(this.stored.document, command);
@@ -251,6 +270,7 @@ export class JobSession {
     if (error instanceof InvalidError) this.problems = error.problems;
     else if (error instanceof JobGoneError) this.status = 'deleted';
     else if (error instanceof JobReplacedError) this.status = 'replaced';
+    else if (error instanceof OutdatedBuildError) this.status = 'outdated';
     else this.failure = String(error);
   }
 }

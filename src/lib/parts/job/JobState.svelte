@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { downloadJob } from '$lib/files.ts';
+  import { downloadAside, downloadJob } from '$lib/files.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
   import Act from '../Act.svelte';
 
@@ -53,6 +53,34 @@
     <div class="row">
       <Act kind="main" big onclick={() => session.reload()}>Show the job as it is now</Act>
       <Act big onclick={() => downloadJob(session.document)}>Save my copy as a file</Act>
+      <Act big href="/">All jobs</Act>
+    </div>
+  </main>
+{:else if session.status === 'outdated'}
+  <main>
+    <h1>A newer Hekto has this job</h1>
+    <p>
+      Another tab was opened with a newer build, and brought the job to its form. This one writes nothing
+      more. Reload to go on with the newer one{session.held
+        ? '; what you typed last is not stored, and goes out as a file first'
+        : ''}.
+    </p>
+    <div class="row">
+      <Act kind="main" big onclick={() => location.reload()}>Reload</Act>
+      {#if session.held}<Act big onclick={() => downloadJob(session.document)}>Save my copy as a file</Act
+        >{/if}
+      <Act big href="/">All jobs</Act>
+    </div>
+  </main>
+{:else if session.status === 'aside'}
+  <main>
+    <h1>This job could not be brought up to date</h1>
+    <p>
+      It is kept as it was, and nothing of it was changed: {session.failure}. Save it as a file; a later Hekto
+      may read it.
+    </p>
+    <div class="row">
+      <Act kind="main" big onclick={() => downloadAside(session.jobId)}>Save it as a file</Act>
       <Act big href="/">All jobs</Act>
     </div>
   </main>

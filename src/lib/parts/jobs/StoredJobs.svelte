@@ -5,6 +5,7 @@
 
   let { jobs, remove }: { jobs: JobRow[] | null; remove: (job: JobRow) => unknown } = $props();
 
+  const saveAside = async (id: string) => (await import('$lib/files.ts')).downloadAside(id);
   const when = (at: number) =>
     new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
 </script>
@@ -24,7 +25,9 @@
             ></a
           >
           <span class="todo">
-            {#if job.todo}
+            {#if job.setAside}
+              <span class="bad">Not brought up to date: kept as it was</span>
+            {:else if job.todo}
               {#if job.todo.violations > 0}<span class="bad">✕ {job.todo.violations} to mend</span>{/if}
               {#if job.todo.unjudged > 0}<span class="unknown">? {job.todo.unjudged} not judged</span>{/if}
               {#if job.todo.violations + job.todo.unjudged === 0}<span class="good">✓ nothing to mend</span
@@ -32,6 +35,9 @@
             {/if}
           </span>
           <span class="quiet">NEC {job.edition}, {when(job.updatedAt)}</span>
+          {#if job.setAside}
+            <Act label="Save {job.name} as a file" onclick={() => saveAside(job.id)}>Save as a file</Act>
+          {/if}
           <Act kind="danger" label="Delete {job.name}" onclick={() => remove(job)}>Delete</Act>
         </li>
       {/each}
