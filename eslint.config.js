@@ -4,7 +4,7 @@ import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
 export default ts.config(
-  { ignores: ['build', '.svelte-kit', 'node_modules', 'static'] },
+  { ignores: ['build', '.svelte-kit', 'node_modules', 'static', 'failures'] },
   ...ts.configs.recommended,
   ...svelte.configs.recommended,
   {

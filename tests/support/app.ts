@@ -1,8 +1,8 @@
 /** One server and one browser for a file of browser tests. */
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { after, before } from 'node:test';
+import { after, afterEach, before } from 'node:test';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { studioJob } from '../../demo/studio.ts';
 import { serialize } from '#core/job/file.ts';
@@ -10,6 +10,8 @@ import type { JobDocument } from '#core/job/schema.ts';
 import { css, openBrowser, sees, setSize, type Browser } from './browser.ts';
 import { startServer, type Server } from './server.ts';
 
+/** Where a failed test leaves what it saw. */
+const FAILURES = 'failures';
 export const JOB = '/job/job-tamarack';
 export const DESK = [1280, 800] as const;
 export const PHONE = [390, 844] as const;
@@ -79,6 +81,21 @@ export class App {
       localStorage.setItem('hekto-by', 'M. Alder');
       localStorage.setItem('hekto-light', 'day');`);
   }
+  /** Leaves what a test saw when it failed: a picture, the page’s words, and what its console said. */
+  async leave(test: string): Promise<void> {
+    const name = test
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .slice(0, 80);
+    mkdirSync(FAILURES, { recursive: true });
+    writeFileSync(`${FAILURES}/${name}.png`, await this.driver.takeScreenshot(), 'base64');
+    const log = await this.driver.manage().logs().get('browser');
+    const said = log.map((entry) => `${entry.level.name} ${entry.message}`);
+    const words = await this.script<string>('return document.body.innerText');
+    const at = await this.driver.getCurrentUrl();
+    writeFileSync(`${FAILURES}/${name}.txt`, [test, at, '', ...said, '', words, ''].join('\n'));
+    console.log(`left in ${FAILURES}/${name}.png and .txt: ${at}\n${said.join('\n')}`);
+  }
   size(width: number, height: number): Promise<unknown> {
     return setSize(this.driver, width, height);
   }
@@ -111,6 +128,11 @@ export function useApp(): App {
     app.server = await startServer();
     app.browser = await openBrowser();
     await app.size(...DESK);
+  });
+  afterEach(async (test) => {
+    const { name, passed } = test as { name?: string; passed?: boolean };
+    // What cannot be left is no reason to fail for another one.
+    if (passed === false) await app.leave(name ?? 'test').catch((error) => console.log(String(error)));
   });
   after(async () => {
     await app.browser?.close();

@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Builder, By, error, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Builder, By, error, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
 
 const FLAGS = [
@@ -36,6 +36,9 @@ export async function openBrowser(
   const options = new Options();
   options.addArguments(...FLAGS, ...more, `--user-data-dir=${profile}`);
   options.setChromeBinaryPath('/usr/bin/chromium');
+  const prefs = new logging.Preferences();
+  prefs.setLevel(logging.Type.BROWSER, logging.Level.ALL);
+  options.setLoggingPrefs(prefs);
   options.setUserPreferences({
     'download.default_directory': downloads,
     'download.prompt_for_download': false,

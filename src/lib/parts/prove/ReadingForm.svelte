@@ -4,6 +4,7 @@
   import type { Box, Circuit, Reading } from '#core/job/schema.ts';
   import { beforeAndAfter, pairOf, remarksOnPair } from '#core/diagnosis/besides.ts';
   import type { ReadPair } from '#core/diagnosis/conditions.ts';
+  import type { Remark } from '#core/diagnosis/joints.ts';
   import { whyNotRead } from '#core/records/gates.ts';
   import { circuitState, readingsOf } from '#core/records/proof.ts';
   import { judgeIn } from '#core/diagnosis/setting.ts';
@@ -32,6 +33,8 @@
     half?: Reading['half'];
     /** What the reading says beside that of the box before it. */
     beside?: string | null;
+    /** A joint or contact here that its neighbors show. */
+    heat?: Remark | null;
     /** Stage and half are given; nothing of them is chosen here. */
     fixed?: boolean;
     onlogged?: () => void;

@@ -2,6 +2,7 @@
   import { onMount } from 'svelte';
   import LockOutline from 'flowbite-svelte-icons/LockOutline.svelte';
   import { tinykeys } from 'tinykeys';
+  import { fullLoad } from '#core/circuits/run.ts';
   import { besideNeighbor, heatBeside } from '#core/diagnosis/besides.ts';
   import { settingOf } from '#core/diagnosis/setting.ts';
   import { LAMP_BLIND_SPOTS } from '#core/diagnosis/verdict.ts';
