@@ -42,7 +42,8 @@ const script = (name, of, after = []) => ({
   length: seconds[name] ?? 60,
   run: () => run('npm', ['run', '--silent', of]),
 });
-const TOOLS = 'Chromium and ngspice';
+// What the tests serve goes over no wire: pressing it takes longer than building it.
+process.env.HEKTO_COMPRESS = 'no';
 const tests = (name, files, after) => ({
   name,
   after,
@@ -59,6 +60,20 @@ function shared(files) {
   const groups = [];
   for (let k = 0; k < files.length; k += SHARED) groups.push(files.slice(k, k + SHARED));
   return groups;
+}
+/** Browser files that share a browser, up to so many seconds together; those that start a server of their own do not. */
+const BROWSER_SECONDS = 110;
+function sharing(files) {
+  const [one, own] = [[], []];
+  for (const f of files) (readFileSync(f, 'utf8').includes('useApp') ? one : own).push(f);
+  const groups = [];
+  for (const f of one.sort((a, b) => (seconds[b] ?? 60) - (seconds[a] ?? 60))) {
+    const length = (g) => g.reduce((sum, x) => sum + (seconds[x] ?? 60), 0);
+    const room = groups.find((g) => length(g) + (seconds[f] ?? 60) <= BROWSER_SECONDS);
+    if (room) room.push(f);
+    else groups.push([f]);
+  }
+  return [...groups, ...own.map((f) => [f])];
 }
 const isLong = (file) => (seconds[file] ?? SHORT) >= SHORT || file.includes('/store/');
 const chosen = (files) => files.filter((f) => f.includes(only));
@@ -79,7 +94,9 @@ const LANES = [
   ],
   [
     ...(only && browser.length === 0 ? [] : [script('Build', 'build')]),
-    ...browser.map((f) => tests(f, [f], ['Build'])).sort((a, b) => b.length - a.length),
+    ...sharing(browser)
+      .map((g) => tests(g.map((f) => f.split('/').at(-1)).join(', '), g, ['Build']))
+      .sort((a, b) => b.length - a.length),
   ],
 ];
 
@@ -127,14 +144,16 @@ async function work(lane) {
     if (result.status !== 0) {
       failed.push(job.name);
       // Without types and build nothing else means anything.
-      if (!job.files) LANES.forEach((list) => (list.length = 0));
+      if (job.name === 'Types' || job.name === 'Build') LANES.forEach((list) => (list.length = 0));
     }
   }
 }
 
 installPackages();
 await installTools();
-await Promise.all(Array.from({ length: Math.max(2, Math.min(4, availableParallelism())) }, (_, k) => work(k)));
+await Promise.all(
+  Array.from({ length: Math.max(2, Math.min(4, availableParallelism())) }, (_, k) => work(k)),
+);
 
 mkdirSync('node_modules/.cache', { recursive: true });
 writeFileSync(TIMES, JSON.stringify(took, Object.keys(took).sort(), 2));

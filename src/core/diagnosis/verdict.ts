@@ -371,7 +371,7 @@ export function judge(readings: Readings, setting: Setting): Verdict {
     : possible;
   const silentDanger = silent.filter((c) => soundFits && (body.get(c) ?? 0) >= DANGER_AMPS);
   const remarks = remarksOn(readings, setting, fits, expected);
-  const frames = takesBoth(setting) ? null : frameVolts(readings, place, lights);
+  const frames = frameVolts(readings, place, lights);
   const said = remarks.some((r) => r.level === 'danger');
   // Slots of a circuit that is off show ghosts; a lamp or a proven ground does not.
   const sure = !setting.off || readings.lamps?.[2] || (readings.groundReference ?? 0) >= REFERENCE_VOLTS;

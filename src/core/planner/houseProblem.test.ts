@@ -20,19 +20,31 @@ import { HouseSearch } from './solve.ts';
 const highs = await loadHighs();
 const SETTINGS: PlannerSettings = { ...PLAIN_PLANNING, prices: MADE_UP_PRICES };
 
+const JOB = tamarackJob();
 /** The demo house with nothing wired and nothing proved. */
-const bare = (): JobDocument => {
-  const job = tamarackJob();
+const bare = (): JobDocument => BARE;
+const BARE = ((job: JobDocument): JobDocument => {
   const circuits = Object.fromEntries(
     Object.entries(job.circuits).filter(([, c]) => c.status === 'existing'),
   );
   // A thermostat of two poles is put ahead of its heater by hand.
   const boxes = Object.fromEntries(Object.entries(job.boxes).filter(([id]) => id !== 'box-r3'));
   return { ...job, boxes, circuits, readings: {}, proofs: {}, energizings: {} };
-};
+})(JOB);
+
+/** Plans by document, settings and steps: several tests look at the same one. */
+const remembered = new WeakMap<JobDocument, Map<string, ReturnType<typeof plan>>>();
 
 /** @param steps else until every part was searched, without a second look at neighboring circuits */
-function planned(document: JobDocument, settings = SETTINGS, steps?: number) {
+function planned(document: JobDocument, settings = SETTINGS, steps?: number): ReturnType<typeof plan> {
+  const known = remembered.get(document) ?? new Map<string, ReturnType<typeof plan>>();
+  remembered.set(document, known);
+  const key = `${steps} ${JSON.stringify(settings)}`;
+  const found = known.get(key) ?? plan(document, settings, steps);
+  known.set(key, found);
+  return found;
+}
+function plan(document: JobDocument, settings: PlannerSettings, steps?: number) {
   const view = new View(document);
   const house = houseProblem(view, settings)!;
   const search = new HouseSearch(house, 1, highs);
@@ -145,7 +157,7 @@ test('what the plan promises is what the runs then show', () => {
 });
 
 test('what exists, is locked or is on record as proved stays; circuits keep who they were', () => {
-  const job = tamarackJob();
+  const job = JOB;
   const view = new View(job);
   const settings = { ...SETTINGS, locked: ['circuit-living'] };
   const house = houseProblem(view, settings)!;
@@ -184,7 +196,7 @@ test('a panel without room says which circuits it cannot take', () => {
 });
 
 test('a thermostat of two poles is left to be put ahead of its heater, and a circuit that has one stays', () => {
-  const job = tamarackJob();
+  const job = JOB;
   const alone = houseProblem(new View({ ...bare(), boxes: job.boxes }), SETTINGS) as HouseProblem;
   assert.deepEqual(
     alone.leftOut.map(({ box, why }) => [box.name, why]),
@@ -216,7 +228,7 @@ test('a generated house of 60 outlets is planned without a violation', () => {
 });
 
 test('room left for later, lights apart, another panel: the plan follows what the shop asks for', () => {
-  const job = tamarackJob();
+  const job = JOB;
   const plain = planned(job, SETTINGS);
   const receptaclesOn = (c: Circuit) =>
     c.stops.filter((s) => isReceptacle(job.boxes[s.boxId]!) && job.boxes[s.boxId]!.serves === null).length;
@@ -246,7 +258,7 @@ test('room left for later, lights apart, another panel: the plan follows what th
 });
 
 test('only what changed is planned again: circuits in order stay, those of a loose outlet’s room do not', () => {
-  const job = tamarackJob();
+  const job = JOB;
   const { after } = planned(job, SETTINGS);
   const loose = run(after, { type: 'move-stop', boxId: 'box-l4', circuitId: null, after: null }).document;
   const view = new View(loose);

@@ -87,7 +87,9 @@ export const fourWire: Procedure = {
                 : 'The frame of the appliance would be a live conductor’s way home.',
             [
               ...(may
-                ? ([['stay', jumper ? 'Jumper out, a three-slot outlet' : 'Leave it on three wires']] as const)
+                ? ([
+                    ['stay', jumper ? 'Jumper out, a three-slot outlet' : 'Leave it on three wires'],
+                  ] as const)
                 : []),
               ['four', 'New four-wire cable and outlet'],
               ...(may && !jumper ? [] : ([['off', 'Leave it off until that is done']] as const)),
