@@ -8,13 +8,12 @@
  * environment has that one. So nothing is compiled anew, and this checkout is not touched.
  */
 import { spawn } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import ts from 'typescript';
 import { randomFrom } from '#core/planner/search/random.ts';
-import { globSync } from './glob.mjs';
 
 interface Group {
   files: readonly string[];
@@ -27,10 +26,12 @@ interface Group {
 }
 const inside = (folder: string, of: string): string[] =>
   of.split(' ').map((f) => `src/core/${folder}/${f}.ts`);
-const testsIn = (folder: string): string[] =>
-  (globSync(`src/core/${folder}`, '.test.ts') as string[]).filter(
-    (f) => !f.slice(`src/core/${folder}/`.length).includes('/'),
-  );
+const filesIn = (folder: string, end: string): string[] =>
+  readdirSync(`src/core/${folder}`)
+    .filter((f) => f.endsWith(end))
+    .sort()
+    .map((f) => `src/core/${folder}/${f}`);
+const testsIn = (folder: string): string[] => filesIn(folder, '.test.ts');
 const THRESHOLDS = [0.9, 1.1];
 
 const GROUPS: Readonly<Record<string, Group>> = {
@@ -44,7 +45,7 @@ const GROUPS: Readonly<Record<string, Group>> = {
     none: true,
   },
   tables: {
-    files: (globSync('src/core/tables', '.ts') as string[]).filter((f) => !f.endsWith('.test.ts')),
+    files: filesIn('tables', '.ts').filter((f) => !f.endsWith('.test.ts')),
     tests: [...testsIn('tables'), ...inside('boxes', 'fill.test'), ...inside('circuits', 'raceway.test')],
     by: [1.02],
     none: true,
@@ -154,12 +155,14 @@ function mutantsOf(text: string, by: readonly number[]): Mutant[] {
     else if (ts.isPrefixUnaryExpression(node) && node.operator === ts.SyntaxKind.ExclamationToken)
       add(node, `(${node.operand.getText()})`, say(node.operand.getText()));
     else if (
-      ts.isPropertyAccessExpression(node) &&
-      METHODS[node.name.text] &&
-      ts.isCallExpression(node.parent)
+      ts.isCallExpression(node) &&
+      ts.isPropertyAccessExpression(node.expression) &&
+      METHODS[node.expression.name.text]
     ) {
-      const becomes = `${node.expression.getText()}.${METHODS[node.name.text]}`;
-      add(node, becomes, say(becomes));
+      const { expression, name: method } = node.expression;
+      const rest = node.getText().slice(node.expression.getText().length);
+      const becomes = `${expression.getText()}.${METHODS[method.text]}${rest}`;
+      add(node, becomes, say(`${METHODS[method.text]}${rest}`));
     } else if (
       ts.isArrayLiteralExpression(node) &&
       node.elements.length > 1 &&

@@ -128,7 +128,9 @@ let shared: App | null = null;
 export function useApp(): App {
   if (shared) {
     const app = shared;
-    test('the next file begins at a desk', () => app.size(...DESK));
+    test('the next file begins at a desk', async () => {
+      await app.size(...DESK);
+    });
     return app;
   }
   const app = (shared = new App());

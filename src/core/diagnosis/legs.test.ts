@@ -16,6 +16,7 @@ const read = (a: number, b: number, ab: number | null, more: Partial<LegsRead> =
 /** What was read at a panel or an outlet, and what it is; each threshold from both sides. */
 const CASES: [string, LegsRead, LegsSay, danger: boolean][] = [
   ['a leg fed back from the other', read(78, 120, 42), 'lost-leg', true],
+  ['nothing on either', read(0, 0, 0), 'not-shown', false],
   ['a dead leg', read(0, 120, 120), 'lost-leg', true],
   ['a floating neutral on a quiet house', read(78, 42, 120), 'neutral', true],
   ['7.5 V apart at 12 A', read(116.1, 123.6, 239.7, { amps: { a: 12, b: 0 } }), 'neutral', true],

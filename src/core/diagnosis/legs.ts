@@ -39,6 +39,8 @@ export interface LegsVerdict {
 const AGREE = 6;
 /** Legs that part by so many volts do so on no sound neutral, whatever the load. */
 const PART = 8;
+/** Below this a leg has no volts. */
+const DEAD = 20;
 /** Less is a meter’s and a moment’s. */
 const NOTICED = 2.5;
 /** A leg out of these while the other is out on its side, volts: things burn. */
@@ -67,8 +69,10 @@ export function judgeLegs(read: LegsRead): LegsVerdict {
       ? `${a} V and ${b} V, together ${volts(sum)}.`
       : `${a} V + ${b} V = ${volts(sum)}, leg to leg ${ab} V.`,
   );
+  if (Math.max(a, b) < DEAD)
+    return says('not-shown', false, 'No volts on either leg: main off, or nothing comes');
   const kept = ab === null || Math.abs(sum - ab) < AGREE;
-  const dead = Math.min(a, b) < 20 && Math.max(a, b) > 90;
+  const dead = Math.min(a, b) < DEAD && Math.max(a, b) > 90;
   if ((ab !== null && !kept && Math.abs(Math.abs(a - b) - ab) < AGREE && Math.abs(a - b) > PART) || dead) {
     lines.push(
       'The volts between the legs are their difference: one is fed back from the other, through what hangs across both.',

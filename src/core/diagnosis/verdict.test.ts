@@ -488,6 +488,18 @@ for (const [name, values, setting, milliamps, condition] of LIVE_FRAMES)
     if (condition) assert.ok(Math.abs(1000 * fit!.bodyAmps - milliamps) < 1, JSON.stringify(verdict.fits));
   });
 
+test('frames at an outlet of two hots: a ground on the other leg is said', () => {
+  const box = outlet('H1', 0, 20, { device: receptacle({ kind: 'single', volts: '250', rating: 30 }) });
+  const circuit = chain([box], { neutral: false, breaker: breakerOf(30, 'none', 2), gauge: '10' });
+  const run = buildRun(
+    house({ area: room([400, 300, 400, 300]), boxes: [box], circuits: [circuit] }),
+    circuit,
+  );
+  const heater: Setting = { run, stop: 0, grounding: 'grounded', settings: DEFAULT_SETTINGS };
+  assert.match(danger(said({ hotHot: 240, hotGround: 239 }, heater)), /119 mA/);
+  assert.equal(danger(said({ hotHot: 240, hotGround: 120 }, heater)), '');
+});
+
 test('what ends at the main is not turned off at one breaker', () => {
   assert.match(danger(said(volts(120, 239, 121), SUB)), /The main off now/);
   assert.match(danger(said(volts(0.4, 119, 119))), /Turn the circuit off now/);

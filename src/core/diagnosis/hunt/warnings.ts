@@ -37,7 +37,7 @@ const ORDER: readonly Danger[] = ['overvoltage', 'shock', 'fire'];
 const OVER =
   'Main off now, and what is plugged in unplugged: a lost neutral puts up to 240 V on one half of the house. Where it is the service’s, call the utility.';
 const SHOCK =
-  'Metal that is plugged in here may be live: breaker off while nobody measures, and nobody touches it. Somebody who felt a shock sees a doctor.';
+  'Metal that is plugged in here may be live: breaker off while nobody measures, and nobody touches it. Who felt a shock sees a doctor.';
 const FIRE =
   'It may be heating where nobody sees it: breaker off between measurements. Smoke or a hot wall: out of the house, and the fire department.';
 
@@ -96,7 +96,7 @@ function warningOf(finding: Finding, run: Run): Omit<Warning, 'share'> | null {
     case 'elsewhere':
       return finding.does === 'some dim, some bright' ? over(`Some dim, some bright. ${OVER}`) : null;
     case 'shock':
-      return shock(`Somebody felt it at ${nameOf(run, finding.stop)}. ${SHOCK}`);
+      return shock(`A shock at ${nameOf(run, finding.stop)}. ${SHOCK}`);
     case 'live':
       return finding.live
         ? shock(

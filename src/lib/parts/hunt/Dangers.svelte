@@ -15,7 +15,7 @@
 {#if calling.dangers.length + likely.length > 0}
   <div role="alert">
     {#each [...calling.dangers, ...likely] as w (w.text)}
-      <p class="caution">{w.text}</p>
+      <p>{w.text}</p>
     {/each}
   </div>
 {/if}
@@ -24,5 +24,12 @@
   div {
     display: grid;
     gap: 0.4rem;
+  }
+  p {
+    padding: 0.5rem 0.8rem;
+    background: var(--sheet);
+    border: 2px solid var(--bad);
+    border-left-width: 10px;
+    font-weight: 700;
   }
 </style>
