@@ -4,61 +4,27 @@ import { EMPTY_WIRING } from '#core/boxes/wiring.ts';
 import { breakerOf, PLAIN_STOP, stopAt } from '#core/job/document.ts';
 import { run } from '#core/job/commands.ts';
 import { chain, house, outlet, PANEL, receptacle } from '#core/job/testing.ts';
-import type { Box, Circuit, Energizing, Job, JobDocument, Panel } from '#core/job/schema.ts';
+import type { Job, JobDocument } from '#core/job/schema.ts';
 import { GATES, stepsIn } from './gates.ts';
 import { pointsIn } from './points.ts';
 import { actsOf, proofGaps, type Draft, type Seen } from './acts.ts';
 import { circuitState, isOff, shutNeutrals, validProof, whyUnproved } from './proof.ts';
 import { mainKills, panelCaution } from './sources.ts';
+import {
+  ASKED,
+  gaps,
+  job,
+  LATER,
+  names,
+  NOON,
+  power,
+  proved,
+  R1,
+  withPower,
+  type Setup,
+} from './proofTesting.ts';
 import { clamped, DEAD, draftFor, recorded, walk, withProof, type Reader } from './testing.ts';
 import { buildRun } from '#core/circuits/run.ts';
-
-const NOON = '2026-05-06T17:00:00Z';
-const LATER = '2026-05-06T17:30:00Z';
-const ASKED: Job['otherSources'] = { asked: true, kinds: [] };
-
-interface Setup {
-  boxes?: Partial<Box>[];
-  circuit?: Partial<Circuit>;
-  others?: Circuit[];
-  job?: Partial<Job>;
-  panel?: Partial<Panel>;
-}
-/** A chain of outlets, the first of which is proved. */
-function job({ boxes = [{}], circuit = {}, others = [], job = {}, panel = {} }: Setup = {}): JobDocument {
-  const outlets = boxes.map((values, i) => outlet(`R${i + 1}`, 1, 20 + 40 * i, values));
-  return house({
-    boxes: outlets,
-    circuits: [chain(outlets, { status: 'existing', ...circuit }), ...others],
-    panels: [{ ...PANEL, ...panel }],
-    job: { otherSources: ASKED, ...job },
-  });
-}
-const R1 = (document: JobDocument): Box => document.boxes['box-r1']!;
-const names = (document: JobDocument) => pointsIn(document, R1(document)).map((p) => p.name);
-const gaps = (document: JobDocument, draft: Partial<Draft> = {}, read: Reader = DEAD) => {
-  const box = R1(document);
-  const full = draftFor(document, box, draft);
-  return proofGaps(document, box, full, walk(document, box, full, read));
-};
-const proved = (document: JobDocument, draft: Partial<Draft> = {}, extra: Seen[] = []) => {
-  const box = R1(document);
-  const full = draftFor(document, box, draft);
-  const made = recorded(document, box, full, [...walk(document, box, full), ...extra], { at: NOON });
-  assert.deepEqual(made.gaps, []);
-  return withProof(document, made);
-};
-const power = (circuitId: string, at: string, purpose: Energizing['purpose'] = 'use'): Energizing => ({
-  id: `energizing-${at.replace(/\D/g, '')}`,
-  circuitId,
-  at,
-  by: 'M. Alder',
-  purpose,
-});
-const withPower = (document: JobDocument, ...list: Energizing[]): JobDocument => ({
-  ...document,
-  energizings: { ...document.energizings, ...Object.fromEntries(list.map((e) => [e.id, e])) },
-});
 
 const TWO_POLES = { breaker: breakerOf(20, 'none', 2) };
 const second = chain([], { id: 'circuit-2', name: 'Hall', space: 3, status: 'existing' });
