@@ -61,3 +61,27 @@ test('no case is without words, and tubing in earth is said to corrode', () => {
         );
       }
 });
+
+test('places and what lies in them, each again; the notes of a building and of a slab stand at theirs alone', () => {
+  assert.deepEqual(
+    [...BURIAL_PLACES],
+    ['open', 'under-2-inch-concrete', 'under-building', 'slab', 'street', 'dwelling-driveway'],
+  );
+  assert.deepEqual([...BURIED], ['cable', 'metal-conduit', 'raceway', 'emt']);
+  for (const place of BURIAL_PLACES)
+    for (const what of BURIED) {
+      const { notes } = leastCover({
+        place,
+        what,
+        smallProtected: false,
+        lowVoltage: false,
+        edition: '2023',
+      });
+      const says = (words: RegExp) => notes.some((n) => words.test(n));
+      assert.equal(
+        says(/below a building cable lies in raceway/),
+        place === 'under-building' && what === 'cable',
+      );
+      assert.equal(says(/the slab reaches 6/), place === 'slab');
+    }
+});
