@@ -3,7 +3,7 @@ import adapter from '@sveltejs/adapter-node';
 /** @type {import('@sveltejs/kit').Config} */
 export default {
   kit: {
-    adapter: adapter({ precompress: process.env.HEKTO_COMPRESS !== "no" }),
+    adapter: adapter({ precompress: process.env.HEKTO_COMPRESS !== 'no' }),
     // The service worker answers every address with the same shell, so assets need absolute paths.
     paths: { relative: false },
     alias: { $core: 'src/core' },

@@ -61,20 +61,6 @@ function shared(files) {
   for (let k = 0; k < files.length; k += SHARED) groups.push(files.slice(k, k + SHARED));
   return groups;
 }
-/** Browser files that share a browser, up to so many seconds together; those that start a server of their own do not. */
-const BROWSER_SECONDS = 110;
-function sharing(files) {
-  const [one, own] = [[], []];
-  for (const f of files) (readFileSync(f, 'utf8').includes('useApp') ? one : own).push(f);
-  const groups = [];
-  for (const f of one.sort((a, b) => (seconds[b] ?? 60) - (seconds[a] ?? 60))) {
-    const length = (g) => g.reduce((sum, x) => sum + (seconds[x] ?? 60), 0);
-    const room = groups.find((g) => length(g) + (seconds[f] ?? 60) <= BROWSER_SECONDS);
-    if (room) room.push(f);
-    else groups.push([f]);
-  }
-  return [...groups, ...own.map((f) => [f])];
-}
 const isLong = (file) => (seconds[file] ?? SHORT) >= SHORT || file.includes('/store/');
 const chosen = (files) => files.filter((f) => f.includes(only));
 const unit = chosen(globSync('src', '.test.ts'));
@@ -94,9 +80,7 @@ const LANES = [
   ],
   [
     ...(only && browser.length === 0 ? [] : [script('Build', 'build')]),
-    ...sharing(browser)
-      .map((g) => tests(g.map((f) => f.split('/').at(-1)).join(', '), g, ['Build']))
-      .sort((a, b) => b.length - a.length),
+    ...browser.map((f) => tests(f, [f], ['Build'])).sort((x, y) => y.length - x.length),
   ],
 ];
 

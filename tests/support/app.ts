@@ -2,7 +2,7 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { after, afterEach, before, test } from 'node:test';
+import { after, afterEach, before } from 'node:test';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { studioJob } from '../../demo/studio.ts';
 import { serialize } from '#core/job/file.ts';
@@ -122,18 +122,8 @@ export class App {
   }
 }
 
-/** Files that run in one process share their server and browser; each of their tests begins with a job of its own. */
-let shared: App | null = null;
-
 export function useApp(): App {
-  if (shared) {
-    const app = shared;
-    test('the next file begins at a desk', async () => {
-      await app.size(...DESK);
-    });
-    return app;
-  }
-  const app = (shared = new App());
+  const app = new App();
   before(async () => {
     app.server = await startServer();
     app.browser = await openBrowser();
