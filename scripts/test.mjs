@@ -11,12 +11,16 @@ import { installPackages, installTools } from './install.mjs';
 
 const only = process.argv[2] ?? '';
 const SECONDS = 'scripts/seconds.json';
-/** How long each file took when it was last put down; one that is not listed is taken for a short one. */
+/** How long each file took when it was last put down. */
 const seconds = JSON.parse(readFileSync(SECONDS, 'utf8'));
+/** How long each took this time: what the list is renewed from, by hand. */
 const TIMES = 'node_modules/.cache/hekto-seconds.json';
 const SHORT = 3;
+/** One that is not listed is taken for a short one. */
+const secondsOf = (file) => seconds[file] ?? SHORT / 2;
 /** Short files share a process: most of their time is loading what they test. */
 const SHARED = 12;
+const TOGETHER = 'scripts/together.mjs';
 
 /** Runs a command; what it prints comes in one piece, when it has ended. */
 function run(command, args) {
@@ -48,11 +52,8 @@ const tests = (name, files, after) => ({
   name,
   after,
   files,
-  length: files.reduce((sum, f) => sum + (seconds[f] ?? SHORT), 0),
-  run: () =>
-    files.length === 1
-      ? run(process.execPath, ['--import', 'tsx', '--test-reporter=spec', files[0]])
-      : run(process.execPath, ['--import', 'tsx', '--test-reporter=spec', 'scripts/together.mjs', ...files]),
+  length: files.reduce((sum, f) => sum + secondsOf(f), 0),
+  run: () => run(process.execPath, ['--import', 'tsx', '--test-reporter=spec', TOGETHER, ...files]),
 });
 
 /** Short files by twelves, of one folder as far as they go. */
@@ -61,7 +62,7 @@ function shared(files) {
   for (let k = 0; k < files.length; k += SHARED) groups.push(files.slice(k, k + SHARED));
   return groups;
 }
-const isLong = (file) => (seconds[file] ?? SHORT) >= SHORT || file.includes('/store/');
+const isLong = (file) => secondsOf(file) >= SHORT || file.includes('/store/');
 const chosen = (files) => files.filter((f) => f.includes(only));
 const unit = chosen(globSync('src', '.test.ts'));
 const NEEDS_BUILD = /useApp|startServer|openBrowser|cli\/hekto/;
@@ -71,7 +72,7 @@ const plain = [...unit, ...others.filter((f) => !browser.includes(f))];
 
 const LANES = [
   [
-    ...(only ? [] : [script('Types', 'typecheck')]),
+    ...(only ? [] : [script('Types', 'types')]),
     ...[
       ...plain.filter(isLong).map((f) => tests(f, [f], ['Types'])),
       ...shared(plain.filter((f) => !isLong(f))).map((g, k) => tests(`short files ${k + 1}`, g, ['Types'])),
@@ -134,7 +135,13 @@ async function work(lane) {
 }
 
 installPackages();
-await installTools();
+installTools();
+// Before the lanes: beside the build it would give the server another version than the client has, and no page would start.
+const sync = await run('npm', ['run', '--silent', 'sync']);
+if (sync.status !== 0) {
+  console.error(sync.said);
+  process.exit(1);
+}
 await Promise.all(
   Array.from({ length: Math.max(2, Math.min(4, availableParallelism())) }, (_, k) => work(k)),
 );
