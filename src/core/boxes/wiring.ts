@@ -124,7 +124,6 @@ export const placeOf = ({ places }: BoxWiring, end: string): string | null | und
 export const membersOf = ({ places }: BoxWiring, place: string): string[] =>
   places.filter((p) => p.at === place).map((p) => p.end);
 
-/** The wiring with an end at another place; null caps it. */
 /** Whether a neutral of a cable is joined to the metal of the box or to a ground terminal, over whatever tails. */
 export function neutralOnGround(wiring: BoxWiring): boolean {
   const joined = new Map<string, Set<string>>();
@@ -145,6 +144,7 @@ export function neutralOnGround(wiring: BoxWiring): boolean {
   });
 }
 
+/** The wiring with an end at another place; null caps it. */
 export const moved = (wiring: BoxWiring, end: string, at: string | null): BoxWiring => ({
   ...wiring,
   places: wiring.places.some((p) => p.end === end)

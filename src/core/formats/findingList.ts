@@ -44,7 +44,7 @@ const SHAPES: Record<FindingKind, yup.ObjectShape> = {
     does: one(DOES_BREAKER),
     unplugged: flag(),
     minutes: yup.number().strict().min(0).max(1e5),
-    amps: yup.number().strict().min(0).max(400),
+    amps: amps(),
   },
   device: { ...at, does: one(DOES_DEVICE) },
   ohms: {
@@ -79,7 +79,7 @@ const SHAPES: Record<FindingKind, yup.ObjectShape> = {
   work: { at: yup.string().strict().max(80) },
   rain: {},
   tone: { from: name(), to: name(), conductor: one(['hot', 'neutral', 'ground']), heard: flag().required() },
-  amps: { amps: yup.number().strict().min(0).max(400).required() },
+  amps: { amps: amps().required() },
   cleared: { cause: name() },
 };
 const FINDING_KINDS = Object.keys(SHAPES) as FindingKind[];

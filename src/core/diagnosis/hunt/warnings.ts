@@ -23,8 +23,13 @@ const LIKELY = 0.25;
 const TOUCH = { dry: 30, wet: 15 } as const;
 /** Water nearer than this to an outlet is within reach of whoever touches what is plugged in, inches. */
 const IN_REACH = 72;
-const WET_ROOMS: ReadonlySet<AreaKind> = new Set([
-  ...(['bathroom', 'laundry', 'outdoors', 'deck', 'boathouse', 'crawl-space'] as const),
+const WET_ROOMS: ReadonlySet<AreaKind> = new Set<AreaKind>([
+  'bathroom',
+  'laundry',
+  'outdoors',
+  'deck',
+  'boathouse',
+  'crawl-space',
 ]);
 /** A leg never stands so high over its neutral while that is whole, as a share of nominal. */
 const TOO_HIGH = 1.1;
