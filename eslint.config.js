@@ -12,7 +12,8 @@ export default ts.config(
     rules: {
       // The application is served from the root only.
       'svelte/no-navigation-without-resolve': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      // The type check says it, and more of it.
+      '@typescript-eslint/no-unused-vars': 'off',
       eqeqeq: 'error',
       'no-console': 'error',
       'no-var': 'error',

@@ -70,26 +70,91 @@ export const setSize = (driver: Driver, width: number, height: number): Promise<
   }) as Promise<unknown>;
 
 const WAIT = 15000;
-/** How often the page is looked at meanwhile, milliseconds. */
-export const POLL = 30;
+
+/**
+ * Waits within the page until an expression in the arguments `a` of a function is true there, and gives what it then is: looked
+ * at whenever the page changes, and now and then besides. Asking from outside as often costs more than the page itself does.
+ * @param look body of a function of `a`
+ * @returns null where it never came true
+ */
+export async function inPage<T>(
+  driver: WebDriver,
+  look: string,
+  args: readonly unknown[] = [],
+  wait = WAIT,
+): Promise<T | null> {
+  const until = Date.now() + wait;
+  for (;;) {
+    const left = until - Date.now();
+    try {
+      return await driver.executeAsyncScript<T | null>(
+        `const [a, left, done] = arguments;
+         const look = () => { ${look} };
+         let over = false;
+         const end = (value) => {
+           over = true;
+           changes.disconnect();
+           clearInterval(again);
+           clearTimeout(late);
+           done(value);
+         };
+         const ask = () => {
+           if (over) return;
+           const value = look();
+           if (value) end(value);
+         };
+         let asked = false;
+         const soon = () => {
+           if (asked) return;
+           asked = true;
+           setTimeout(() => { asked = false; ask(); }, 20);
+         };
+         const changes = new MutationObserver(soon);
+         changes.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
+         const again = setInterval(ask, 150);
+         const late = setTimeout(() => end(null), left);
+         ask();`,
+        args,
+        Math.max(0, left),
+      );
+    } catch (problem) {
+      // Another page came while this one was looked at: it is looked for there.
+      if (!(problem instanceof error.JavascriptError || problem instanceof error.WebDriverError) || left < 0)
+        throw problem;
+      if (!/unload|navigat|detached|context|reload|target/i.test(problem.message)) throw problem;
+    }
+  }
+}
+
+/** An element by an XPath or a selector, as soon as it is there. */
+async function located(
+  driver: WebDriver,
+  by: 'css' | 'xpath',
+  path: string,
+  what: string,
+): Promise<WebElement> {
+  const find =
+    by === 'css'
+      ? 'return document.querySelector(a[0]);'
+      : 'return document.evaluate(a[0], document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue;';
+  const found = await inPage<WebElement>(driver, find, [path]);
+  if (!found) throw new Error(`no ${what}`);
+  return found;
+}
 
 export const css = (driver: WebDriver, selector: string): Promise<WebElement> =>
-  driver.wait(until.elementLocated(By.css(selector)), WAIT, `no ${selector}`, POLL) as Promise<WebElement>;
+  located(driver, 'css', selector, selector);
 
 const literal = (text: string): string => `concat('', '${text.replaceAll("'", `', "'", '`)}')`;
 
 /** A button or link by its words or its label. */
 export const button = (driver: WebDriver, name: string): Promise<WebElement> =>
-  driver.wait(
-    until.elementLocated(
-      By.xpath(
-        `//*[self::button or self::a or self::summary][@aria-label=${literal(name)} or starts-with(normalize-space(.), ${literal(name)})]`,
-      ),
-    ),
-    WAIT,
-    `no button “${name}”`,
-    POLL,
-  ) as Promise<WebElement>;
+  located(
+    driver,
+    'xpath',
+    `//*[self::button or self::a or self::summary][@aria-label=${literal(name)} or starts-with(normalize-space(.), ${literal(name)})]`,
+    `button “${name}”`,
+  );
 
 export async function press(driver: WebDriver, name: string): Promise<void> {
   for (let tries = 0; ; tries++) {
@@ -120,12 +185,12 @@ export async function tapOn(driver: WebDriver, found: WebElement): Promise<void>
 
 /** A field by the words of its label; the nth where several share them. */
 export async function field(driver: WebDriver, label: string, nth = 1): Promise<WebElement> {
-  const found = (await driver.wait(
-    until.elementLocated(By.xpath(`(//label[starts-with(normalize-space(.), ${literal(label)})])[${nth}]`)),
-    WAIT,
-    `no field “${label}”`,
-    POLL,
-  )) as WebElement;
+  const found = await located(
+    driver,
+    'xpath',
+    `(//label[starts-with(normalize-space(.), ${literal(label)})])[${nth}]`,
+    `field “${label}”`,
+  );
   return driver.findElement(By.id((await found.getAttribute('for')) ?? ''));
 }
 
@@ -153,24 +218,17 @@ export async function sees(
   selector = 'body',
   wait = WAIT,
 ): Promise<string> {
-  let text = '';
-  try {
-    await driver.wait(
-      async () => {
-        text = await driver.executeScript<string>(
-          `return [...document.querySelectorAll(arguments[0])].map((e) => e.innerText ?? e.textContent).join('\\n')`,
-          selector,
-        );
-        return words.test(text);
-      },
-      wait,
-      undefined,
-      POLL,
-    );
-  } catch {
-    throw new Error(`${words} did not appear in ${selector}: ${text.slice(0, 6000)}`);
-  }
-  return text;
+  const read =
+    "const text = [...document.querySelectorAll(a[0])].map((e) => e.innerText ?? e.textContent).join('\\n');";
+  const text = await inPage<string>(
+    driver,
+    `${read} return new RegExp(a[1], a[2]).test(text) && (text || ' ');`,
+    [selector, words.source, words.flags.replace(/[gy]/g, '')],
+    wait,
+  );
+  if (text !== null) return text;
+  const shows = await driver.executeScript<string>(`const a = arguments; ${read} return text;`, selector);
+  throw new Error(`${words} did not appear in ${selector}: ${shows.slice(0, 6000)}`);
 }
 
 export const keys = (driver: WebDriver, ...pressed: string[]): Promise<void> =>

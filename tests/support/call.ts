@@ -1,6 +1,6 @@
 /** A call walked on a phone: each step answered by its keys, as a thumb would. */
 import type { WebDriver } from 'selenium-webdriver';
-import { POLL } from './browser.ts';
+import { inPage } from './browser.ts';
 
 export interface Shown {
   key: string;
@@ -11,39 +11,33 @@ export interface Shown {
   answers: number;
 }
 
+const SHOWN = `
+  const card = document.querySelector('[data-step]');
+  const now = {
+    key: card?.dataset.step ?? '',
+    kind: card?.dataset.kind ?? '',
+    title: card?.querySelector('h1')?.innerText ?? '',
+    act: card?.querySelector('.act .words')?.innerText ?? '',
+    answers: Number(card?.dataset.answers ?? 0),
+  };`;
+
 export const shown = (driver: WebDriver): Promise<Shown> =>
-  driver.executeScript<Shown>(`
-    const card = document.querySelector('[data-step]');
-    return {
-      key: card?.dataset.step ?? '',
-      kind: card?.dataset.kind ?? '',
-      title: card?.querySelector('h1')?.innerText ?? '',
-      act: card?.querySelector('.act .words')?.innerText ?? '',
-      answers: Number(card?.dataset.answers ?? 0),
-    };`);
+  driver.executeScript<Shown>(`${SHOWN} return now;`);
 
 /** Waits until another step, or another act of it, is shown. */
 export async function moved(driver: WebDriver, from: Shown): Promise<Shown> {
-  let now = from;
-  try {
-    await driver.wait(
-      async () => {
-        now = await shown(driver);
-        return (
-          now.key !== '' && (now.key !== from.key || now.act !== from.act || now.answers !== from.answers)
-        );
-      },
-      8000,
-      undefined,
-      POLL,
-    );
-  } catch {
-    const said = await driver.executeScript<string>(
-      `return [...document.querySelectorAll('.wrong')].map((e) => e.innerText).join('; ')`,
-    );
-    throw new Error(`nothing comes after “${from.title}” ${from.act}: ${said}`);
-  }
-  return now;
+  const now = await inPage<Shown>(
+    driver,
+    `${SHOWN}
+     const from = a[0];
+     return now.key !== '' && (now.key !== from.key || now.act !== from.act || now.answers !== from.answers) && now;`,
+    [from],
+  );
+  if (now) return now;
+  const said = await driver.executeScript<string>(
+    `return [...document.querySelectorAll('.wrong')].map((e) => e.innerText).join('; ')`,
+  );
+  throw new Error(`nothing comes after “${from.title}” ${from.act}: ${said}`);
 }
 
 /** Presses a key of the card by its words, or the nth of a kind of element. */

@@ -39,7 +39,8 @@ export function describePlanned({ east, south, levels, rise, onPlan }: PlannedLe
 
 /** Where protection of a kind begins: at the breaker, or at a box on the run. */
 export type ProtectionOrigin =
-  { at: 'breaker' } | { at: 'box'; kind: 'gfci' | 'afci'; boxId: string; name: string; first: boolean };
+  | { at: 'breaker' }
+  | { at: 'box'; kind: 'gfci' | 'afci'; boxId: string; name: string; first: boolean };
 
 /** Inches east and south of plan zero, and of the floor from grade. */
 export interface Place {

@@ -447,7 +447,7 @@ export function afciRoom(view: View, circuit: Circuit): { box: Box; area: Area }
 }
 
 /** Why a circuit, or an outlet on none, is not under 210.12. */
-function noArc(view: View, box: Box, area: Area, on: { circuit: Circuit; stop: RunStop } | null): Ask {
+function noArc(view: View, area: Area, on: { circuit: Circuit; stop: RunStop } | null): Ask {
   const section = afciSection(view.edition);
   const where = `${withArticle(labelOf(area))} is not in the list of ${view.edition}`;
   if (!on) return { reason: where, section };
@@ -509,7 +509,7 @@ function afci(view: View, box: Box, area: Area): Answer {
     ...(box.status === 'replace' && !isReceptacle(box)
       ? { leftAlone: 'replaced without altered wiring, so AFCI comes with the next change of the circuit' }
       : {}),
-    none: () => noArc(view, box, area, on),
+    none: () => noArc(view, area, on),
   };
 }
 

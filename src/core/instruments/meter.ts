@@ -18,7 +18,9 @@ export const readVolts = (wiring: Wiring, a: number, b: number, inputOhms = HIGH
   solved(wiring, [resistor(a, b, inputOhms)]).between(a, b);
 
 export type OhmsReading =
-  { shows: 'ohms'; ohms: number } | { shows: 'over' } | { shows: 'live'; volts: number };
+  | { shows: 'ohms'; ohms: number }
+  | { shows: 'over' }
+  | { shows: 'live'; volts: number };
 
 /** Ohms between two nodes, by a small direct current; the circuit must be dead. */
 export const readOhms = (wiring: Wiring, a: number, b: number): OhmsReading =>

@@ -8,7 +8,13 @@ import { hasCounterRule } from '#core/plan/counters.ts';
 import { isOutlet, isReceptacle, isSmallReceptacle } from '#core/plan/wallSpaces.ts';
 
 export type Duty =
-  'small-appliance' | 'laundry' | 'bathroom' | 'garage' | 'heating' | 'individual' | 'general';
+  | 'small-appliance'
+  | 'laundry'
+  | 'bathroom'
+  | 'garage'
+  | 'heating'
+  | 'individual'
+  | 'general';
 
 export interface Duties {
   duty: Duty;

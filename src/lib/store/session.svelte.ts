@@ -31,7 +31,14 @@ import { isQuotaError, noteTodo } from './list.ts';
  * the job. `aside`: its rows could not be brought up to date.
  */
 export type SessionStatus =
-  'loading' | 'ready' | 'missing' | 'deleted' | 'replaced' | 'outdated' | 'aside' | 'failed';
+  | 'loading'
+  | 'ready'
+  | 'missing'
+  | 'deleted'
+  | 'replaced'
+  | 'outdated'
+  | 'aside'
+  | 'failed';
 
 /** What keeps a job from being opened, by the name of its error. */
 const AS: Readonly<Record<string, SessionStatus>> = {

@@ -11,7 +11,8 @@ import type { CauseKind } from './kinds.ts';
 
 /** Where hands go: a box or the cable that arrives at it, by stop; the panel; before it; what is plugged in; nowhere known. */
 export type CausePlace =
-  { at: 'box' | 'cable'; stop: number } | { at: 'panel' | 'service' | 'plugged' | 'nowhere' };
+  | { at: 'box' | 'cable'; stop: number }
+  | { at: 'panel' | 'service' | 'plugged' | 'nowhere' };
 
 export interface Cause {
   /** Place and repair; causes that share it are mended alike. */

@@ -48,7 +48,7 @@ export function huntSteps(c: Context, circuit: Circuit): Steps {
     const key = `${KEYS.think}${n}`;
     const text = c.log.pick(key);
     if (!first[n]) {
-      steps.push(think(c, circuit, hunt, key));
+      steps.push(think(circuit, hunt, key));
       if (text === null) return steps;
     }
     const order = first[n] ?? orderOf(text!, run);
@@ -59,7 +59,7 @@ export function huntSteps(c: Context, circuit: Circuit): Steps {
       steps.push(step);
       if (!c.log.has(step.key)) return steps;
     } else if (order.do === 'repair') {
-      const step = repairStep(c, circuit, hunt, order.key, `${KEYS.repair}${n}`);
+      const step = repairStep(circuit, hunt, order.key, `${KEYS.repair}${n}`);
       steps.push(step);
       if (!c.log.has(step.key)) return steps;
     } else {
@@ -84,7 +84,7 @@ function changedSince({ document, call }: Context, { ground }: HuntCase, at: str
 }
 
 /** What comes next is worked out aside; it is refused where it may not be done as things stand. */
-const think = (c: Context, circuit: Circuit, hunt: HuntCase, key: string): Step => ({
+const think = (circuit: Circuit, hunt: HuntCase, key: string): Step => ({
   kind: 'think',
   key,
   title: 'What to measure next',
@@ -348,7 +348,7 @@ function readingOf(
   return [{ type: 'put', table: 'readings', rows }];
 }
 
-function repairStep(c: Context, circuit: Circuit, { ground }: HuntCase, key: string, step: string): Step {
+function repairStep(circuit: Circuit, { ground }: HuntCase, key: string, step: string): Step {
   const { kind, place } = causeOfKey(key);
   const { repair, beside } = KINDS[kind];
   const box = 'stop' in place ? ground.run.stops[place.stop]!.box : null;

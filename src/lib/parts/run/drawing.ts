@@ -28,7 +28,14 @@ export const thicknessOf = (gauge: Gauge): number => THICKNESS[gauge] ?? 11;
 export const jacketOf = (gauge: Gauge): string => JACKET[gauge] ?? 'var(--jacket-8)';
 
 export type Mark =
-  'receptacle' | 'gfci' | 'afci' | 'switch' | 'light' | 'alarm' | 'wired' | 'two-hundred-forty';
+  | 'receptacle'
+  | 'gfci'
+  | 'afci'
+  | 'switch'
+  | 'light'
+  | 'alarm'
+  | 'wired'
+  | 'two-hundred-forty';
 export function markOf({ box }: RunStop): Mark {
   switch (box.device.kind) {
     case 'gfci':
