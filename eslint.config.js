@@ -58,6 +58,11 @@ export default ts.config(
           message:
             'What changed with an edition is in the tables, or asked by since() of tables/editions.ts.',
         },
+        {
+          selector:
+            'CallExpression[callee.property.name="localeCompare"][callee.object.property.name=/^(at|opened)$/]',
+          message: 'Moments are compared by units/time.ts: as text a part of a second comes before none.',
+        },
       ],
     },
   },

@@ -1,4 +1,5 @@
 /** Readings beside each other: loaded and unloaded, before and after, one box and the next. */
+import { byTime } from '#core/units/time.ts';
 import type { Run } from '#core/circuits/run.ts';
 import type { Limits, Reading } from '#core/job/schema.ts';
 import { round } from '#core/units/quantity.ts';
@@ -38,7 +39,7 @@ export const nearestTo = (reading: Reading, others: readonly Reading[]): Reading
 
 /** The newest loaded reading with the unloaded one of the same stage and half that is nearest in time. */
 export function pairOf(readings: readonly Reading[], setting: Setting): Pair | null {
-  const newestFirst = [...readings].sort((a, b) => b.at.localeCompare(a.at));
+  const newestFirst = [...readings].sort((a, b) => byTime(b.at, a.at));
   for (const loaded of newestFirst) {
     if (loaded.loadAmps < LEAST_AMPS) continue;
     const unloaded = nearestTo(
@@ -101,7 +102,7 @@ export function remarksOnPair(pair: Pair, limits: Limits, usable: number): Remar
 /** A reading taken before work and one after it, at one outlet. */
 export const beforeAndAfter = (readings: readonly Reading[]): { before: Reading; after: Reading } | null => {
   const last = (stage: Reading['stage']) =>
-    readings.filter((r) => r.stage === stage).sort((a, b) => b.at.localeCompare(a.at))[0];
+    readings.filter((r) => r.stage === stage).sort((a, b) => byTime(b.at, a.at))[0];
   const [before, after] = [last('as-found'), last('as-left')];
   return before && after ? { before, after } : null;
 };

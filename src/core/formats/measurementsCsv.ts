@@ -1,4 +1,5 @@
 /** Measurements as CSV, out and in. Columns are documented in docs/formats.md. */
+import { byTime } from '#core/units/time.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { rows } from '#core/job/document.ts';
 import { measurementSchema, type JobDocument, type LampLevel, type Measurement } from '#core/job/schema.ts';
@@ -51,7 +52,7 @@ function cellOf(value: Measurement[keyof Measurement], kind: (typeof FIELDS)[num
 
 export function measurementsToCsv(document: JobDocument): string {
   const data = rows(document.measurements)
-    .sort((a, b) => a.at.localeCompare(b.at))
+    .sort((a, b) => byTime(a.at, b.at))
     .map(
       (m) =>
         Object.fromEntries(FIELDS.map(([column, field, kind]) => [column, cellOf(m[field], kind)])) as Record<

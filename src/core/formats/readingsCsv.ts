@@ -1,4 +1,5 @@
 /** Readings as CSV, out and in. Columns are documented in docs/formats.md. */
+import { byTime } from '#core/units/time.ts';
 import { InvalidError, problemsOf } from '#core/job/validate.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { nameKey } from '#core/job/names.ts';
@@ -45,7 +46,7 @@ const lamp = (value: boolean | undefined): string => (value === undefined ? '' :
 
 export function readingsToCsv(document: JobDocument): string {
   const data = rows(document.readings)
-    .sort((a, b) => a.at.localeCompare(b.at))
+    .sort((a, b) => byTime(a.at, b.at))
     .map((r): Record<Column, string> => ({
       id: r.id,
       box_id: r.boxId,

@@ -2,6 +2,7 @@
  * What an inspector looks at and no arithmetic can tell, item by item, and what somebody saw who looked; and what is
  * not judged here at all.
  */
+import { byTime } from '#core/units/time.ts';
 import { byName } from '#core/job/names.ts';
 import { newId, rows } from '#core/job/document.ts';
 import type { Command } from '#core/job/commands.ts';
@@ -266,7 +267,7 @@ export const itemsOn = (listId: string): LookItem[] =>
 export const looksAt = (document: JobDocument, item: string): Look[] =>
   rows(document.looks)
     .filter((look) => look.item === item)
-    .sort((a, b) => b.at.localeCompare(a.at) || b.id.localeCompare(a.id));
+    .sort((a, b) => byTime(b.at, a.at) || b.id.localeCompare(a.id));
 
 /** The last look at an item of each place. */
 export function standingLooks(document: JobDocument, item: string): Look[] {

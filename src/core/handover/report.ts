@@ -1,4 +1,5 @@
 /** The content of the hand-over sheet: plain data, for the page that prints it and for anything else. */
+import { byTime } from '#core/units/time.ts';
 import { measurementsOf } from '#core/records/measuring.ts';
 import { decisionsFor, labelsFor, type Decision } from '#core/code/decisions.ts';
 import { byGravity, type Finding } from '#core/code/rule.ts';
@@ -116,10 +117,10 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
     })),
   );
   const devices = registerOf(document, (circuit) => runOf(view, circuit), today);
-  const proofs = rows(document.proofs).sort((a, b) => a.at.localeCompare(b.at));
+  const proofs = rows(document.proofs).sort((a, b) => byTime(a.at, b.at));
   const past = pastReadings(document);
   const readings = rows(document.readings)
-    .sort((a, b) => a.at.localeCompare(b.at))
+    .sort((a, b) => byTime(a.at, b.at))
     .map((reading) => ({ reading, past: past.get(reading.id) ?? null, verdict: judgeIn(view, reading) }));
   return {
     job: document.job,
@@ -147,7 +148,7 @@ export function reportOf(view: View, findings: readonly Finding[], today: string
 /** Every call of the job: where it stands, and what was answered on the way. */
 function callsOf(view: View, now: string): ReportCall[] {
   return rows(view.document.calls)
-    .sort((a, b) => a.opened.localeCompare(b.opened))
+    .sort((a, b) => byTime(a.opened, b.opened))
     .map((call): ReportCall => {
       const procedure = procedureOf(call.procedure);
       const c = contextOf(view, call, now);
@@ -175,7 +176,7 @@ const peopleOf = (document: JobDocument): Report['people'] =>
   [
     ...new Map(
       rows(document.people)
-        .sort((a, b) => a.at.localeCompare(b.at))
+        .sort((a, b) => byTime(a.at, b.at))
         .map((p) => [p.name, p]),
     ).values(),
   ].map((p) => ({ name: p.name, as: `${ROLE_WORDS[p.role]}${p.license ? `, ${p.license}` : ''}` }));

@@ -1,3 +1,4 @@
+import { byTime } from '#core/units/time.ts';
 import {
   TABLE_NAMES,
   type Box,
@@ -148,7 +149,7 @@ export const struckBy = <T extends { id: string; strikes: string | null }>(
 export function standingRows<T extends { id: string; at: string; strikes: string | null }>(
   table: Readonly<Record<string, T>>,
 ): T[] {
-  const all = rows(table).sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
+  const all = rows(table).sort((a, b) => byTime(a.at, b.at) || a.id.localeCompare(b.id));
   const struck = new Set(all.flatMap((r) => r.strikes ?? []));
   return all.filter((r) => r.strikes === null && !struck.has(r.id));
 }

@@ -236,6 +236,16 @@ const BAD: [string, string, RegExp][] = [
     changed((f) => (f.job.permitDate = '2026-13-40')),
     /job\.permitDate: expected a day such as/,
   ],
+  [
+    'a moment on no calendar',
+    changed((f) => (f.readings![0]!.at = '2026-04-31T12:00:00Z')),
+    /readings\[0\]\.at: expected a UTC time/,
+  ],
+  [
+    'an hour that no clock has',
+    changed((f) => (f.readings![0]!.at = '2026-04-30T25:00:00Z')),
+    /readings\[0\]\.at: expected a UTC time/,
+  ],
   ['a bad time', changed((f) => (f.readings![0]!.at = 'yesterday')), /at: expected a UTC time/],
 ];
 for (const [what, bad, message] of BAD) {

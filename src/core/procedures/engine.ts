@@ -2,6 +2,7 @@
  * Walks a procedure: the next step follows from the document, the log and the clock alone, so that it goes on anywhere after
  * a reload. The engine, and no procedure, brings in proof of dead before hands go in, and power before what is tested live.
  */
+import { isAfter, isSameDay } from '#core/units/time.ts';
 import type { Command } from '#core/job/commands.ts';
 import { circuitOf, newId, rows, struckBy } from '#core/job/document.ts';
 import { isAppendOnly, type Call, type Entry } from '#core/job/schema.ts';
@@ -55,9 +56,12 @@ const MOST_NOTE = 8000;
 /** The bus of the panel was read dead in this call, today, and nothing was put back on since. */
 function panelIsDead({ document, log, now }: Context): boolean {
   const entry = log.entry(PANEL_DEAD);
-  if (!entry || new Date(entry.at).toDateString() !== new Date(now).toDateString()) return false;
+  if (!entry || !isSameDay(entry.at, now)) return false;
   const again = log.entry(MAIN_ON);
-  return !(again && again.at > entry.at) && rows(document.energizings).every((e) => e.at <= entry.at);
+  return (
+    !(again && isAfter(again.at, entry.at)) &&
+    rows(document.energizings).every((e) => !isAfter(e.at, entry.at))
+  );
 }
 
 /** What has to come before a step: proof of dead for hands, power for what is tested. */

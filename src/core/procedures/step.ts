@@ -2,6 +2,7 @@
  * What a procedure is made of: steps as data, with their choices, figures and what an answer changes in the job. Which step
  * comes when is a pure function of the document and of what was answered; the engine brings in proof of dead and power.
  */
+import { byTime } from '#core/units/time.ts';
 import type { TripPicture } from '#core/circuits/tripCurve.ts';
 import type { Command } from '#core/job/commands.ts';
 import { rows, standingRows } from '#core/job/document.ts';
@@ -45,7 +46,7 @@ export class Log {
     this.entries = standingRows(own);
     const struck = new Set(rows(own).flatMap((e) => e.strikes ?? []));
     const taken = rows(own).filter((e) => struck.has(e.id));
-    for (const e of taken.sort((a, b) => a.at.localeCompare(b.at))) this.before.set(e.step, e);
+    for (const e of taken.sort((a, b) => byTime(a.at, b.at))) this.before.set(e.step, e);
     for (const e of this.entries) this.standing.set(e.step, e);
   }
 

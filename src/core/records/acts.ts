@@ -5,6 +5,7 @@
  * A neutral is no reference: one that is open rises with what is read against it, and all pairs read nothing while each
  * conductor stands at 120 V.
  */
+import { byTime, isAfter, isBefore, isSameDay } from '#core/units/time.ts';
 import type {
   Box,
   Circuit,
@@ -140,7 +141,6 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
 export function lockOutFor(document: JobDocument, box: Box, seen: readonly Seen[] = []): Proof | null {
   const ids = circuitsIn(document, box).map((c) => c.id);
   const at = seen.findLast((s) => s.at !== undefined)?.at;
-  const day = (time: string) => new Date(time).toDateString();
   const stands = rows(document.proofs).filter(
     (p) =>
       p.boxId !== box.id &&
@@ -149,10 +149,10 @@ export function lockOutFor(document: JobDocument, box: Box, seen: readonly Seen[
       p.basis !== 'not-landed' &&
       !p.basis.startsWith('earlier') &&
       ids.every((id) => p.lockedOut.includes(id)) &&
-      (at === undefined || (day(p.at) === day(at) && p.at <= at)) &&
-      rows(document.energizings).every((e) => !ids.includes(e.circuitId) || e.at < p.at),
+      (at === undefined || (isSameDay(p.at, at) && !isAfter(p.at, at))) &&
+      rows(document.energizings).every((e) => !ids.includes(e.circuitId) || isBefore(e.at, p.at)),
   );
-  return stands.sort((a, b) => b.at.localeCompare(a.at))[0] ?? null;
+  return stands.sort((a, b) => byTime(b.at, a.at))[0] ?? null;
 }
 
 /** Why a draft has nothing yet to read conductors to; null when it has. */

@@ -1,4 +1,5 @@
 /** The register of ground-fault and arc-fault devices: what each protects, its age, when to test and replace it. */
+import { byTime } from '#core/units/time.ts';
 import type { Run } from '#core/circuits/run.ts';
 import { circuitsInOrder, rows } from '#core/job/document.ts';
 import type { Box, Circuit, DeviceTest, JobDocument } from '#core/job/schema.ts';
@@ -96,7 +97,7 @@ export function devicesOn(document: JobDocument, run: Run, today: string): Regis
   const { circuit } = run;
   const tests = rows(document.deviceTests)
     .filter((t) => t.circuitId === circuit.id || run.stops.some((s) => s.box.id === t.boxId))
-    .sort((a, b) => b.at.localeCompare(a.at));
+    .sort((a, b) => byTime(b.at, a.at));
   const entry = (box: Box | null, kind: DeviceTest['kind']): RegisteredDevice => {
     const own = tests.filter((t) => t.kind === kind && t.boxId === (box?.id ?? null));
     const installed = own.find((t) => t.installed !== null)?.installed ?? null;

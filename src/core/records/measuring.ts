@@ -2,6 +2,7 @@
  * Measurements with any instrument: what each is asked for, in what state of the circuit it may be made, and what was tied,
  * parted or taken off for it.
  */
+import { byTime, isAfter } from '#core/units/time.ts';
 import { actualBoxes } from '#core/boxes/planned.ts';
 import { facesIn, isPanelPlace, probePlaces, wholeFaceKey, type ProbePlace } from '#core/boxes/probes.ts';
 import type { Run } from '#core/circuits/run.ts';
@@ -262,7 +263,7 @@ export function standingTemporaries(
   boxes: ReadonlySet<string>,
   at = '9999',
 ): Temporary[] {
-  const all = rows(document.temporaries).filter((t) => t.at <= at && boxes.has(t.boxId));
+  const all = rows(document.temporaries).filter((t) => !isAfter(t.at, at) && boxes.has(t.boxId));
   const undone = new Set(all.flatMap((t) => t.undoes ?? []));
   return all.filter((t) => t.undoes === null && !undone.has(t.id));
 }
@@ -355,6 +356,6 @@ export function measurementsOf(
   const struck = new Set(rows(document.measurements).flatMap((m) => m.corrects ?? []));
   return rows(document.measurements)
     .filter((m) => boxId === null || m.boxId === boxId)
-    .sort((a, b) => a.at.localeCompare(b.at))
+    .sort((a, b) => byTime(a.at, b.at))
     .map((measurement) => ({ measurement, struck: struck.has(measurement.id) }));
 }

@@ -1,4 +1,5 @@
 /** Who works and as what, and whose work somebody licensed has to look over. */
+import { isAfter, isBefore } from '#core/units/time.ts';
 import type { Guard } from '#core/job/commands.ts';
 import { rows, type Change } from '#core/job/document.ts';
 import { nameKey } from '#core/job/names.ts';
@@ -16,8 +17,8 @@ const sameName = (a: string, b: string): boolean => nameKey(a) === nameKey(b);
 /** As what somebody worked at a moment; null where that is not on record. @param at UTC time */
 export function roleOf({ people }: JobDocument, name: string, at: string): Person | null {
   return rows(people)
-    .filter((p) => sameName(p.name, name) && p.at <= at)
-    .reduce<Person | null>((last, p) => (last === null || p.at > last.at ? p : last), null);
+    .filter((p) => sameName(p.name, name) && !isAfter(p.at, at))
+    .reduce<Person | null>((last, p) => (last === null || isAfter(p.at, last.at) ? p : last), null);
 }
 
 export const ROLE_WORDS: Record<Role, string> = {
@@ -47,14 +48,14 @@ export function uncountersigned(document: JobDocument): Unsigned[] {
   for (const table of WORK)
     for (const { by, at } of rows<{ by: string; at: string }>(document[table])) {
       if (roleOf(document, by, at)?.role !== 'apprentice') continue;
-      const signed = rows(document.countersigns).some((c) => sameName(c.of, by) && c.through >= at);
+      const signed = rows(document.countersigns).some((c) => sameName(c.of, by) && !isBefore(c.through, at));
       if (signed) continue;
       const key = nameKey(by);
       const known = found.get(key) ?? { of: by, count: 0, through: at };
       found.set(key, {
         of: known.of,
         count: known.count + 1,
-        through: at > known.through ? at : known.through,
+        through: isAfter(at, known.through) ? at : known.through,
       });
     }
   return [...found.values()];

@@ -2,6 +2,7 @@
  * Proof of dead: a set of observations that satisfies a rule over the box, by what is on record now. It ends when power or a
  * lock says so, or the day is over; the neutrals of a proved box have a gate of their own.
  */
+import { byTime, isAfter, isBefore, isSameDay } from '#core/units/time.ts';
 import { rows, standingRows } from '#core/job/document.ts';
 import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '#core/job/schema.ts';
 import { lockOutFor, proofGaps } from './acts.ts';
@@ -25,15 +26,13 @@ export function gapsOf(
   if (!box) return ['Its box is no longer in the job'];
   const seen = seenFor(document, proof);
   const foreign = seen.some(
-    (o) => o.boxId !== proof.boxId || dayOf(o.at) !== dayOf(proof.at) || o.at > proof.at,
+    (o) => o.boxId !== proof.boxId || !isSameDay(o.at, proof.at) || isAfter(o.at, proof.at),
   );
   return foreign || seen.length < proof.observations.length
     ? ['Its observations are not of this box and this day']
     : proofGaps(document, box, proof, seen, leftOut);
 }
 
-/** The day of a moment where the device is. */
-const dayOf = (at: string): string => new Date(at).toDateString();
 /** How far the clocks of two devices may differ, milliseconds. */
 const CLOCKS = 5 * 60 * 1000;
 
@@ -45,15 +44,15 @@ function whyEnded(document: JobDocument, proof: Proof, now: string): string | nu
   const ids = new Set([...proof.lockedOut, ...(box ? circuitsIn(document, box).map((c) => c.id) : [])]);
   const firstOff = seenFor(document, proof).find((o) => o.off.length > 0)?.at ?? proof.at;
   const after = rows(document.energizings)
-    .filter((e) => ids.has(e.circuitId) && e.at >= firstOff)
-    .sort((a, b) => a.at.localeCompare(b.at))[0];
+    .filter((e) => ids.has(e.circuitId) && !isBefore(e.at, firstOff))
+    .sort((a, b) => byTime(a.at, b.at))[0];
   if (after) {
     const name = document.circuits[after.circuitId]?.name ?? 'a circuit of this box';
     return after.purpose === 'lock-removed'
       ? `The lock came off ${name} since`
       : `Power came back on ${name} since`;
   }
-  if (dayOf(proof.at) !== dayOf(now)) return 'It is of another day: locks may have come off overnight';
+  if (!isSameDay(proof.at, now)) return 'It is of another day: locks may have come off overnight';
   if (Date.parse(proof.at) > Date.parse(now) + CLOCKS) return 'Its time lies ahead of this clock';
   // The face that was read may hang on the wall no more: another device takes its place under this proof.
   const [gap] = gapsOf(document, proof, ['face']);
@@ -80,7 +79,7 @@ function proofsOf(document: JobDocument, box: Box): Proof[] {
   const boxes = new Set(enclosureOf(document, box).map((b) => b.id));
   return rows(document.proofs)
     .filter((p) => boxes.has(p.boxId))
-    .sort((a, b) => b.at.localeCompare(a.at));
+    .sort((a, b) => byTime(b.at, a.at));
 }
 
 /** Why no proof holds for a box. */
@@ -96,9 +95,9 @@ const clampsOf = (document: JobDocument, proof: Proof): Observation[] =>
       (o) =>
         o.quantity === 'amps' &&
         o.boxId === proof.boxId &&
-        (proof.observations.includes(o.id) || o.at >= proof.at),
+        (proof.observations.includes(o.id) || !isBefore(o.at, proof.at)),
     )
-    .sort((a, b) => a.at.localeCompare(b.at));
+    .sort((a, b) => byTime(a.at, b.at));
 
 /**
  * Why a neutral of a proved box may not be parted yet; null when it may. A neutral that another circuit uses reads nothing
@@ -135,8 +134,8 @@ export const shutNeutrals = (
 /** What was last put on record of a circuit's power before a moment, or null. */
 export function lastPower(document: JobDocument, circuitId: string, at?: string): Energizing | null {
   return rows(document.energizings)
-    .filter((e) => e.circuitId === circuitId && (at === undefined || e.at <= at))
-    .reduce<Energizing | null>((last, e) => (last === null || e.at > last.at ? e : last), null);
+    .filter((e) => e.circuitId === circuitId && (at === undefined || !isAfter(e.at, at)))
+    .reduce<Energizing | null>((last, e) => (last === null || isAfter(e.at, last.at) ? e : last), null);
 }
 
 /**
@@ -152,10 +151,10 @@ const isOf = (document: JobDocument, { boxId, basis, lockedOut }: Proof, circuit
 };
 
 const proofsOn = (document: JobDocument, circuit: Circuit, at: string): Proof[] =>
-  rows(document.proofs).filter((p) => p.at <= at && isOf(document, p, circuit));
+  rows(document.proofs).filter((p) => !isAfter(p.at, at) && isOf(document, p, circuit));
 
 const newestProof = (document: JobDocument, circuit: Circuit, at: string): string =>
-  proofsOn(document, circuit, at).reduce((last, p) => (p.at > last ? p.at : last), '');
+  proofsOn(document, circuit, at).reduce((last, p) => (isAfter(p.at, last) ? p.at : last), '');
 
 /** The end of time, for what holds by all that is on record. */
 const EVER = '9999-12-31T23:59:59Z';
@@ -163,7 +162,7 @@ const EVER = '9999-12-31T23:59:59Z';
 /** Whether the last that is on record of a circuit is power put back for use. */
 export function isEnergized(document: JobDocument, circuit: Circuit, at = EVER): boolean {
   const power = lastPower(document, circuit.id, at);
-  return power?.purpose === 'use' && power.at >= newestProof(document, circuit, at);
+  return power?.purpose === 'use' && !isBefore(power.at, newestProof(document, circuit, at));
 }
 
 /** Whether a circuit’s breaker is on record as off at a moment: opened for a proof, and not on since. @param at UTC time */
@@ -171,14 +170,15 @@ export function isOff(document: JobDocument, circuit: Circuit, at: string): bool
   const proved = newestProof(document, circuit, at);
   const power = lastPower(document, circuit.id, at);
   if (!power) return proved !== '';
-  return power.purpose === 'lock-removed' || proved > power.at;
+  return power.purpose === 'lock-removed' || isAfter(proved, power.at);
 }
 
 /** How a circuit stands at a moment, by what is on record until then. @param at UTC time */
 export function circuitState(document: JobDocument, circuit: Circuit, at: string): CircuitState {
   if (isEnergized(document, circuit, at)) return 'energized';
   const power = lastPower(document, circuit.id, at);
-  if (power?.purpose === 'measurement' && power.at >= newestProof(document, circuit, at)) return 'measuring';
+  if (power?.purpose === 'measurement' && !isBefore(power.at, newestProof(document, circuit, at)))
+    return 'measuring';
   const holds = proofsOn(document, circuit, at).some((p) => whyEnded(document, p, at) === null);
   return holds ? 'dead' : 'unproved';
 }
@@ -191,7 +191,7 @@ export function readingsOf(
   const past = pastReadings(document);
   return rows(document.readings)
     .filter((r) => r.boxId === boxId)
-    .sort((a, b) => a.at.localeCompare(b.at))
+    .sort((a, b) => byTime(a.at, b.at))
     .map((reading) => ({ reading, past: past.get(reading.id) ?? null }));
 }
 

@@ -343,3 +343,12 @@ test('readings of a box are its own, oldest first', () => {
     ['reading-1', 'reading-2'],
   );
 });
+
+test('power in the very second of a proof ends it, with or without a part of the second written', () => {
+  const holds = proved(job());
+  const again = NOON.replace('Z', '.500Z');
+  const later = withPower(holds, power('circuit-1', again));
+  assert.equal(validProof(later, R1(later), LATER), null);
+  assert.equal(isEnergized(later, circuitOf(later, 'box-r1')!), true);
+  assert.equal(lastPower(withPower(later, power('circuit-1', NOON)), 'circuit-1')?.at, again);
+});

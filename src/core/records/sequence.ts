@@ -1,4 +1,5 @@
 /** The order of work that proves a circuit: power on, every outlet along the run, loads, devices, reset. */
+import { isBefore } from '#core/units/time.ts';
 import type { Run, RunStop } from '#core/circuits/run.ts';
 import { rows } from '#core/job/document.ts';
 import type { Box, JobDocument, Reading } from '#core/job/schema.ts';
@@ -35,7 +36,7 @@ function readAfterPower(document: JobDocument, run: Run): Map<string, Reading[]>
   const past = pastReadings(document);
   const since = lastPower(document, run.circuit.id)!.at;
   for (const reading of rows(document.readings)) {
-    if (reading.stage !== 'as-left' || past.has(reading.id) || reading.at < since) continue;
+    if (reading.stage !== 'as-left' || past.has(reading.id) || isBefore(reading.at, since)) continue;
     found.set(reading.boxId, [...(found.get(reading.boxId) ?? []), reading]);
   }
   return found;

@@ -1,4 +1,5 @@
 /** The work in a box on record: which of its steps are ticked, and whether it may be energized as it was done. */
+import { byTime } from '#core/units/time.ts';
 import { plannedBoxes } from '#core/boxes/planned.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import type { WorkStep } from '#core/boxes/steps/site.ts';
@@ -15,7 +16,7 @@ import { circuitState, validProof, whyUnproved } from './proof.ts';
 export function ticksOf({ ticks }: JobDocument, boxId: string): ReadonlyMap<string, Tick> {
   const newest = new Map<string, Tick>();
   const own = rows(ticks).filter((t) => t.boxId === boxId);
-  for (const tick of own.sort((a, b) => a.at.localeCompare(b.at))) newest.set(tick.step, tick);
+  for (const tick of own.sort((a, b) => byTime(a.at, b.at))) newest.set(tick.step, tick);
   for (const [step, tick] of newest) if (!tick.done) newest.delete(step);
   return newest;
 }

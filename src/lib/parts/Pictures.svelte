@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { byTime } from '#core/units/time.ts';
   import { rows } from '#core/job/document.ts';
   import type { Picture } from '#core/job/schema.ts';
   import { localTime } from '../readings.ts';
@@ -17,7 +18,7 @@
   const pictures = $derived(
     rows(session.document.pictures)
       .filter((p) => p.about.table === about.table && p.about.id === about.id)
-      .sort((a, b) => a.at.localeCompare(b.at)),
+      .sort((a, b) => byTime(a.at, b.at)),
   );
   let input = $state<HTMLInputElement>();
   let problem = $state('');

@@ -1,4 +1,5 @@
 /** Faults on record in all jobs of this device. */
+import { byTime } from '#core/units/time.ts';
 import { standingRows } from '#core/job/document.ts';
 import type { Box, FaultRecord } from '#core/job/schema.ts';
 import { db } from './db.ts';
@@ -25,5 +26,5 @@ export async function allFaults(): Promise<LoggedFault[]> {
     for (const fault of standingRows(Object.fromEntries(faults)))
       found.push({ fault, job: name, jobId, box: boxes.get(fault.boxId ?? '')?.name ?? '' });
   }
-  return found.sort((a, b) => b.fault.at.localeCompare(a.fault.at));
+  return found.sort((a, b) => byTime(b.fault.at, a.fault.at));
 }

@@ -1,4 +1,5 @@
 /** A hunt as it stands: what was seen, by the answers of its call and the readings beside them, and what was mended. */
+import { byTime, isBefore } from '#core/units/time.ts';
 import type { Evidence, Finding } from '#core/diagnosis/hunt/evidence.ts';
 import { isTurnedOff } from '#core/diagnosis/hunt/asking.ts';
 import { apartInTime, nearestTo } from '#core/diagnosis/besides.ts';
@@ -328,7 +329,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
   const given = rows(c.document.entries).filter((e) => e.callId === c.call.id);
   const times = new Set(given.flatMap((e) => [e.at, justBefore(e.at)]));
   const onRecord = rows(c.document.readings).filter(
-    (r) => r.at >= since && !times.has(r.at) && !past.has(r.id) && stopOf(r.boxId) >= 0,
+    (r) => !isBefore(r.at, since) && !times.has(r.at) && !past.has(r.id) && stopOf(r.boxId) >= 0,
   );
   const readings = onRecord.map((r) => ({
     at: r.at,
@@ -337,7 +338,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     entry: null,
   }));
   const measurements = measurementsOf(c.document)
-    .filter(({ measurement: m, struck }) => !struck && m.at >= since && stopOf(m.boxId) >= 0)
+    .filter(({ measurement: m, struck }) => !struck && !isBefore(m.at, since) && stopOf(m.boxId) >= 0)
     .map(({ measurement: m }) => ({
       at: m.at,
       id: m.id,
@@ -357,7 +358,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     findings: foundBy(entry),
     entry,
   }));
-  const all = [...readings, ...measurements, ...answers].sort((x, y) => x.at.localeCompare(y.at));
+  const all = [...readings, ...measurements, ...answers].sort((x, y) => byTime(x.at, y.at));
   for (const { id, findings, entry } of all) {
     findings.forEach((finding, k) =>
       evidence.push({ id: k === 0 ? id : `${id} ${k}`, after: mended.length, finding }),

@@ -2,6 +2,7 @@
  * The steps of a hunt: what is asked next stands in the log as it was advised, so that the steps follow from the log alone
  * and a reload, a step back or another phone goes on where it was.
  */
+import { isAfter, isBefore } from '#core/units/time.ts';
 import { fedFrom, type Run } from '#core/circuits/run.ts';
 import type { Command } from '#core/job/commands.ts';
 import { newId, PLAIN_READING, rows, struckBy } from '#core/job/document.ts';
@@ -78,8 +79,8 @@ export function huntSteps(c: Context, circuit: Circuit): Steps {
 function changedSince({ document, call }: Context, { ground }: HuntCase, at: string): boolean {
   const boxes = new Set(ground.run.stops.map((s) => s.box.id));
   return (
-    rows(document.entries).some((e) => e.callId === call.id && e.at > at) ||
-    rows(document.readings).some((r) => boxes.has(r.boxId) && r.at > at)
+    rows(document.entries).some((e) => e.callId === call.id && isAfter(e.at, at)) ||
+    rows(document.readings).some((r) => boxes.has(r.boxId) && isAfter(r.at, at))
   );
 }
 
@@ -464,7 +465,10 @@ function recordOf(
   const stop = 'stop' in place ? run.stops[place.stop]! : null;
   const held = c.log.entries.findLast((e) => e.step.startsWith(KEYS.retest));
   const own = rows(c.document.readings).filter((r) => run.stops.some((s) => s.box.id === r.boxId));
-  const [earlier, later] = [own.filter((r) => r.at <= mendedAt), own.filter((r) => r.at > mendedAt)];
+  const [earlier, later] = [
+    own.filter((r) => !isAfter(r.at, mendedAt)),
+    own.filter((r) => isAfter(r.at, mendedAt)),
+  ];
   const ids = (list: readonly Reading[], most: number) => list.map((r) => r.id).slice(-most);
   const topology = new Topology(run);
   // What was read of the mended part before is no longer so; an appliance changes nothing of the wiring.
@@ -485,7 +489,7 @@ function recordOf(
     found: keyWords(key, run).slice(0, 400),
     fix: KINDS[kind].repair.slice(0, 400),
     before: ids(
-      earlier.filter((r) => r.at >= c.call.opened),
+      earlier.filter((r) => !isBefore(r.at, c.call.opened)),
       50,
     ),
     after: ids(later, 50),

@@ -1,3 +1,4 @@
+import { isBefore } from '#core/units/time.ts';
 import { atOutlet } from '../parts/frame.ts';
 import { asLeft } from '../parts/box.ts';
 import { breakerFor } from '../parts/breaker.ts';
@@ -26,7 +27,7 @@ export const gfciTest: Procedure = {
           circuit: circuit!,
           device: 'gfci',
           live: circuit!,
-          met: rows(c.document.deviceTests).some((t) => t.boxId === box.id && t.at >= c.call.opened),
+          met: rows(c.document.deviceTests).some((t) => t.boxId === box.id && !isBefore(t.at, c.call.opened)),
         } as const),
         ask(
           'also-dead',

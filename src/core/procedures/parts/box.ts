@@ -1,4 +1,5 @@
 /** What is done at one box: read as found, looked into once it is dead, wired, tested as left. */
+import { isBefore } from '#core/units/time.ts';
 import { labelsFor } from '#core/code/decisions.ts';
 import { plannedBoxes } from '#core/boxes/planned.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
@@ -18,7 +19,7 @@ const readSince = (c: Context, box: Box, stage: Reading['stage']): Reading[] =>
   readingsOf(c.document, box.id).flatMap(({ reading, past }) =>
     (past === null || (past === 'mended since' && stage === 'as-found')) &&
     reading.stage === stage &&
-    reading.at >= c.call.opened
+    !isBefore(reading.at, c.call.opened)
       ? [reading]
       : [],
   );
@@ -257,7 +258,7 @@ export function testAfter(c: Context, box: Box): readonly (Step | false | null)[
       circuit: circuit!,
       device: device ?? 'gfci',
       live: circuit!,
-      met: rows(c.document.deviceTests).some((t) => t.boxId === box.id && t.at >= c.call.opened),
+      met: rows(c.document.deviceTests).some((t) => t.boxId === box.id && !isBefore(t.at, c.call.opened)),
     } satisfies Step),
     ...when(circuit, {
       kind: 'ask',

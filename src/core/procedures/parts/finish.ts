@@ -1,4 +1,5 @@
 /** The end of a call: what goes on record of it, and who has still to look. */
+import { isBefore } from '#core/units/time.ts';
 import { decisionsFor, labelsFor } from '#core/code/decisions.ts';
 import { judgeIn } from '#core/diagnosis/setting.ts';
 import { rows } from '#core/job/document.ts';
@@ -9,7 +10,8 @@ import type { Context, Line, Step } from '../step.ts';
 /** Lines of the record: readings, proofs, decisions, labels. */
 function recordLines(c: Context): Line[] {
   const { document, call, box } = c;
-  const since = <T extends { at: string }>(list: T[]): T[] => list.filter((r) => r.at >= call.opened);
+  const since = <T extends { at: string }>(list: T[]): T[] =>
+    list.filter((r) => !isBefore(r.at, call.opened));
   const lines: Line[] = [];
   if (box) {
     for (const reading of since(rows(document.readings).filter((r) => r.boxId === box.id))) {

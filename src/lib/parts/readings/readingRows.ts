@@ -1,4 +1,5 @@
 /** Sorting, filtering and judging of all the readings of a job, a few at a time. */
+import { byTime } from '#core/units/time.ts';
 import { rows } from '#core/job/document.ts';
 import type { Reading } from '#core/job/schema.ts';
 import type { View } from '#core/view/view.ts';
@@ -52,7 +53,7 @@ export function sorted(list: readonly Row[], key: SortKey, down: boolean): Row[]
   const sign = down ? -1 : 1;
   return [...list].sort((a, b) => {
     const [x, y] = [valueOf(a, key), valueOf(b, key)];
-    if (x === y) return a.reading.at.localeCompare(b.reading.at);
+    if (x === y) return byTime(a.reading.at, b.reading.at);
     if (x === null) return 1;
     if (y === null) return -1;
     return (

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { byTime } from '#core/units/time.ts';
   import { onDestroy } from 'svelte';
   import { rows } from '#core/job/document.ts';
   import { callOf, type Tile } from '#core/procedures/tiles.ts';
@@ -17,7 +18,7 @@
   import { useSession } from '$lib/store/session.svelte.ts';
 
   const session = useSession();
-  const calls = $derived(rows(session.document.calls).sort((a, b) => b.opened.localeCompare(a.opened)));
+  const calls = $derived(rows(session.document.calls).sort((a, b) => byTime(b.opened, a.opened)));
   const callId = $derived(address.get('call') ?? (calls.length === 1 ? calls[0]!.id : ''));
   const calling = new Calling(
     () => session,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { byTime } from '#core/units/time.ts';
   import { rows } from '#core/job/document.ts';
   import { proofLine, reportOf } from '#core/handover/report.ts';
   import { downloadJob, readText } from '$lib/files.ts';
@@ -27,7 +28,7 @@
   const session = useSession();
   const document = $derived(session.document);
   const report = $derived(reportOf(session.view, session.findings ?? [], today(), new Date().toISOString()));
-  const countersigns = $derived(rows(document.countersigns).sort((a, b) => a.at.localeCompare(b.at)));
+  const countersigns = $derived(rows(document.countersigns).sort((a, b) => byTime(a.at, b.at)));
   const brought = new ReadingImport(() => session);
 </script>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { byTime } from '#core/units/time.ts';
   import { onDestroy } from 'svelte';
   import { runOf } from '#core/circuits/run.ts';
   import { circuitsInOrder, rows, standingRows } from '#core/job/document.ts';
@@ -32,7 +33,7 @@
   const hunts = $derived(
     rows(document.calls)
       .filter((c) => HUNTS.has(c.procedure))
-      .sort((a, b) => b.opened.localeCompare(a.opened)),
+      .sort((a, b) => byTime(b.opened, a.opened)),
   );
   const asked = $derived(address.get('call'));
   const callId = $derived(asked && document.calls[asked] ? asked : '');
@@ -62,7 +63,7 @@
     const past = pastReadings(document);
     return rows(document.readings)
       .filter((r) => on.has(r.boxId) && !past.has(r.id))
-      .sort((a, b) => a.at.localeCompare(b.at));
+      .sort((a, b) => byTime(a.at, b.at));
   });
   let withReadings = $state(true);
 
