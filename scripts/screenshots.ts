@@ -58,6 +58,7 @@ const SHOTS: Shot[] = [
     path: `${JOB}/trim?box=box-z3&tab=picture`,
     size: PHONE,
     words: /ground lead/,
+    until: /^(?![^]*Laying out)/,
   },
   {
     name: 'prove',
