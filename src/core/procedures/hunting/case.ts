@@ -9,7 +9,7 @@ import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#cor
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
 import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
 import { rows } from '#core/job/document.ts';
-import { measurementsOf } from '#core/records/measuring.ts';
+import { INSTRUMENT_FACTS, measurementsOf } from '#core/records/measuring.ts';
 import { pastReadings } from '#core/records/proof.ts';
 import type { Box, Circuit, Entry, JobDocument, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';
@@ -166,6 +166,11 @@ function measured(order: Order | null, entry: Entry, stopOf: (boxId: string) => 
   }
 }
 
+/**
+ * What a reading at low impedance says it was read with. A name that somebody typed tells no input: it may show a ghost.
+ */
+export const LOW_METER = INSTRUMENT_FACTS['low-impedance meter'].name;
+
 /** @param freeBefore hot to neutral without its load, where it was read with one */
 const ofReading = (reading: Reading, stop: number, freeBefore: number | null): Finding[] => {
   const { hotNeutral, hotGround, neutralGround, hotHot, groundReference, lamps, loadAmps } = reading;
@@ -181,7 +186,7 @@ const ofReading = (reading: Reading, stop: number, freeBefore: number | null): F
             reference: groundReference,
             amps: loadAmps,
             free: freeBefore,
-            meterOhms: /low/i.test(reading.instrument) ? LOW_OHMS : HIGH_OHMS,
+            meterOhms: reading.instrument === LOW_METER ? LOW_OHMS : HIGH_OHMS,
           },
         ]
       : []),

@@ -5,7 +5,7 @@ import { test } from 'node:test';
 import { runOf } from '#core/circuits/run.ts';
 import { KINDS } from '#core/diagnosis/hunt/kinds.ts';
 import { measuresOf } from '#core/diagnosis/hunt/measures.ts';
-import { rows, standingRows } from '#core/job/document.ts';
+import { PLAIN_READING, rows, standingRows } from '#core/job/document.ts';
 import { parseFile } from '#core/job/file.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
 import { circuitState, pastReadings, validProof } from '#core/records/proof.ts';
@@ -348,4 +348,21 @@ test('opened and counted boxes of a circuit that nobody drew leave its orders to
   const { ground } = huntCase(walker.context, circuit);
   assert.deepEqual(ground.orders, [[-1, 0, 1, 1]]);
   assert.equal(huntCase(walker.context, CIRCUIT).ground.orders, undefined, 'a drawn one has its own');
+});
+
+test('only what says low impedance in our own words is read as such: a typed name tells nothing of the input', () => {
+  const ohms = (instrument: string) => {
+    const walker = walkerAt('hunt', 'S2');
+    const at = new Date(Date.parse(walker.call.opened) - 60_000).toISOString();
+    const boxId = walker.call.boxId!;
+    const reading = { ...PLAIN_READING, id: 'reading-typed', boxId, place: 'S2', by: 'A. Tester', at };
+    walker.document = {
+      ...walker.document,
+      readings: { 'reading-typed': { ...reading, instrument, hotNeutral: 48 } },
+    };
+    const found = huntCase(walker.context, CIRCUIT).evidence.map((e) => e.finding);
+    return found.flatMap((f) => (f.kind === 'volts' ? f.meterOhms : []));
+  };
+  assert.deepEqual(ohms('Meter, low impedance'), [3000]);
+  for (const name of ['Low-cost meter', 'Yellow clamp', 'low', '']) assert.deepEqual(ohms(name), [1e7], name);
 });

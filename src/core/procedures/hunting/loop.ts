@@ -26,7 +26,7 @@ import {
   type Signed,
   type Step,
 } from '../step.ts';
-import { firstOf, huntCase, justBefore, KEYS, TOWARD, type HuntCase } from './case.ts';
+import { firstOf, huntCase, justBefore, KEYS, LOW_METER, TOWARD, type HuntCase } from './case.ts';
 import { orderOf, type Order } from './orders.ts';
 
 type Steps = readonly (Step | false | null)[];
@@ -332,7 +332,7 @@ function readingOf(
     place: `${box.name}, ${c.document.areas[box.areaId]?.name ?? ''}`,
     by,
     stage: 'as-found',
-    instrument: 'Meter, low impedance',
+    instrument: LOW_METER,
     ...of,
   });
   const free = value('free');
