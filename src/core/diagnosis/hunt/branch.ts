@@ -27,6 +27,7 @@ export class Branch {
   /** First cell of each cause, and the number of all. */
   readonly first: Int32Array;
   readonly cells: number;
+  private pairs: ReadonlyMap<number, Map<string, number>> = new Map();
   private readonly judged = new Map<string, Float64Array>();
   /** Causes for which a figure came out that is none: they are left out, and said so. */
   readonly unworkable = new Set<number>();
@@ -89,6 +90,22 @@ export class Branch {
     });
     this.judged.set(id, logs);
     return logs;
+  }
+
+  /**
+   * What is known of pairs, for one diagnosis: what this one does not ask for is forgotten with the next.
+   * @returns logarithms of findings by their ids, with two causes at once as their cells have them
+   */
+  knownPairs(): (x: number, y: number) => Map<string, number> {
+    const before = this.pairs;
+    const now = new Map<number, Map<string, number>>();
+    this.pairs = now;
+    return (x, y) => {
+      const key = x * this.cells + y;
+      const logs = now.get(key) ?? before.get(key) ?? new Map<string, number>();
+      now.set(key, logs);
+      return logs;
+    };
   }
 
   /** Logarithms by cell of each thing that was seen before a cause was mended, by that cause’s cell. */

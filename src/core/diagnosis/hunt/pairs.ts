@@ -86,11 +86,23 @@ export function pairsOf(
   const found = evidence.map((e) => inBox(branch, e));
   const combined = (k: number, x: number, y: number) =>
     found[k]?.([x, y]) ?? stronger(best(x, k), best(y, k), sound[k]!);
+  // Of a finding that was worked out with the two before, as they still are, nothing is worked out again.
+  const known = branch.knownPairs();
+  const cellOf = [...cell];
+  const vary = (c: number, at: number) => {
+    cellOf[c] = first[c]! + at;
+    reader?.vary(c, JOINT_CELLS[at]!);
+  };
   /** What follows from the network, worked out with both in it; null where the two cannot be at once. */
   const exact = (x: number, y: number): number | null => {
-    if (!reader || !reader.read(x, y, out)) return null;
-    const both = bothOf(branch, [x, y], reader, out);
-    return findings.reduce((sum, { k, finding, row }) => sum + both(finding, row) - combined(k, x, y), 0);
+    if (!reader) return null;
+    const logs = known(cellOf[x]!, cellOf[y]!);
+    if (findings.some(({ k }) => !logs.has(evidence[k]!.id))) {
+      if (!reader.read(x, y, out)) return null;
+      const both = bothOf(branch, [x, y], reader, out);
+      for (const { k, finding, row } of findings) logs.set(evidence[k]!.id, both(finding, row));
+    }
+    return findings.reduce((sum, { k }) => sum + logs.get(evidence[k]!.id)! - combined(k, x, y), 0);
   };
   const done = new Set<number>();
   const list: (Hypothesis & { rough: number; second: number })[] = [];
@@ -127,16 +139,16 @@ export function pairsOf(
       let most = h.log;
       for (let round = 0; round < (pair.length > 1 ? ROUNDS : 1); round++)
         pair.forEach((c, k) => {
-          JOINT_CELLS.forEach((ohms, cellAt) => {
-            reader!.vary(c, ohms);
+          JOINT_CELLS.forEach((_, cellAt) => {
+            vary(c, cellAt);
             const log = h.rough + (exact(h.cause, h.second) ?? -Infinity);
             if (log > most) [most, at[k]] = [log, cellAt];
           });
-          reader!.vary(c, JOINT_CELLS[at[k]!]!);
+          vary(c, at[k]!);
         });
       // One of all that the joints may be is the best: the others share what it has.
       h.log = Math.max(h.log, most - Math.log(JOINT_CELLS.length));
-      pair.forEach((c) => reader!.vary(c, JOINT_CELLS[cell[c]! - first[c]!]!));
+      pair.forEach((c) => vary(c, cell[c]! - first[c]!));
     }
   }
 }

@@ -202,3 +202,23 @@ test('two faults in one house are both found: reversed with a poor joint before 
     assert.ok(played.right, `${played.mended.join()} after ${played.steps.map((s) => s.said).join('; ')}`);
   }
 });
+
+test('a hunt that learns one thing after another knows what one knows that learns all at once', () => {
+  const ground = huntGround(4, 8);
+  const hunt = new Hunt(ground);
+  const [dim, low, on, opens, lower] = [
+    found({ kind: 'works', stop: 3, does: 'dim' }),
+    found(voltsFound(2, 112, 117, 5, 10)),
+    found({ kind: 'state', stop: -1, on: true }),
+    found(opened(1)),
+    found(voltsFound(3, 96, 108, 12, 8)),
+  ];
+  // One more, one that no network tells of, one struck: what is kept of pairs must never speak for another state.
+  for (const known of [
+    [dim, low],
+    [dim, low, on],
+    [dim, low, on, opens, lower],
+    [dim, on, opens, lower],
+  ])
+    assert.deepEqual(hunt.diagnose(known), new Hunt(ground).diagnose(known), `${known.length} findings`);
+});

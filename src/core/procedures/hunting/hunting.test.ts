@@ -358,7 +358,7 @@ test('only what says low impedance in our own words is read as such: a typed nam
     const reading = { ...PLAIN_READING, id: 'reading-typed', boxId, place: 'S2', by: 'A. Tester', at };
     walker.document = {
       ...walker.document,
-      readings: { 'reading-typed': { ...reading, instrument, hotNeutral: 48 } },
+      readings: { 'reading-typed': { ...reading, stage: 'as-found', instrument, hotNeutral: 48 } },
     };
     const found = huntCase(walker.context, CIRCUIT).evidence.map((e) => e.finding);
     return found.flatMap((f) => (f.kind === 'volts' ? f.meterOhms : []));
