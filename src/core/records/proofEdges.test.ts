@@ -2,7 +2,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { chain, outlet, receptacle } from '#core/job/testing.ts';
-import type { Box, JobDocument, Proof } from '#core/job/schema.ts';
+import type { Box, Circuit, JobDocument, Proof } from '#core/job/schema.ts';
 import { actsOf, isLive, lockOutFor, type Act, type Draft, type Seen } from './acts.ts';
 import {
   circuitState,
@@ -247,6 +247,33 @@ test('a neutral of new work alone is ours, and one of any old outlet or circuit 
   const [proof] = Object.values(d.proofs) as [Proof];
   assert.notEqual(whyNotParted(d, { ...proof, lockedOut: [] }, neutral(d)), null);
   assert.equal(whyNotParted(d, { ...proof, lockedOut: [], basis: 'not-landed' }, neutral(d)), null);
+  assert.notEqual(why(proved(job({ boxes: [fresh, { status: 'existing' }], circuit: fresh }))), null);
+  // A second circuit goes through the box: both are new and locked, or it is not ours.
+  const hall = (values: Partial<Circuit>) => {
+    const far = outlet('R9', 1, 100, fresh);
+    const second = chain([far], { id: 'circuit-2', name: 'Hall', ...values });
+    const there = job({ boxes: [{ ...fresh, through: ['circuit-2'] }], circuit: fresh, others: [second] });
+    return proved({ ...there, boxes: { ...there.boxes, [far.id]: far } });
+  };
+  const both = hall(fresh);
+  const [ofBoth] = Object.values(both.proofs) as [Proof];
+  assert.deepEqual([...ofBoth.lockedOut].sort(), ['circuit-1', 'circuit-2']);
+  assert.equal(why(both), null);
+  assert.notEqual(why(hall({ status: 'existing' })), null);
+  for (const id of ofBoth.lockedOut)
+    assert.notEqual(whyNotParted(both, { ...ofBoth, lockedOut: [id] }, neutral(both)), null);
+});
+
+test('a proof is of the circuits that it locked out; of what comes into its box only where nothing is landed', () => {
+  const landed = proved(job({ others: [chain([], { id: 'circuit-2', name: 'Hall' })] }));
+  const box = { ...R1(landed), through: ['circuit-2'] };
+  const joined = { ...landed, boxes: { ...landed.boxes, [box.id]: box } };
+  const second = joined.circuits['circuit-2']!;
+  assert.equal(isOff(joined, circuitOf(joined, box.id)!, LATER), true);
+  assert.equal(isOff(joined, second, LATER), false, 'it came later and nobody locked it');
+  const [proof] = Object.values(landed.proofs) as [Proof];
+  const loose = { ...joined, proofs: { [proof.id]: { ...proof, basis: 'not-landed' as const } } };
+  assert.equal(isOff(loose, second, LATER), true);
 });
 
 test('power on record by its moment: at it, before it, after it', () => {
