@@ -379,3 +379,33 @@ test('power in the very second of a proof ends it, with or without a part of the
   assert.equal(isEnergized(later, circuitOf(later, 'box-r1')!), true);
   assert.equal(lastPower(withPower(later, power('circuit-1', NOON)), 'circuit-1')?.at, again);
 });
+
+test('what was read to the reference is read in pairs as well; what is not there is in none', () => {
+  const document = job();
+  const pairs = (...seen: Seen[]) =>
+    actsOf(document, R1(document), draftFor(document, R1(document)), seen).filter((a) => a.kind === 'pair');
+  const [pair] = pairs();
+  const read = { ...source(0), node: pair!.reads.node, to: 'reference' };
+  assert.deepEqual(
+    pairs(read).map((a) => a.key),
+    pairs().map((a) => a.key),
+  );
+  assert.deepEqual(pairs({ ...read, quantity: 'absent' }), []);
+});
+
+test('why a tester or a reading shows nothing, at both sides of what tells a ghost', () => {
+  const document = job();
+  const [dead] = actsOf(document, R1(document), draftFor(document, R1(document)), []).filter(
+    (a) => a.kind === 'dead',
+  );
+  const { node, to } = dead!.reads;
+  const why = (value: number) =>
+    act(document, dead!.key, {}, [{ ...source(value, 'high-impedance meter'), node, to, off: ['circuit-1'] }])
+      .problem ?? '';
+  assert.match(why(99.9), /It may be a ghost/);
+  assert.match(why(100), /^100 V is not dead(?!.*ghost)/);
+  assert.match(why(140), /^140 V is not dead(?!.*ghost)/);
+  // The tester after: the first that was read is the last that counts before it.
+  const low = act(document, 'source-after', {}, [{ ...source(0), node, to }, source(60)]);
+  assert.match(low.problem ?? '', /60 V: expected 100 to 140 V/);
+});
