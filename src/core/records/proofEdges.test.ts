@@ -385,7 +385,7 @@ test('what was read to the reference is read in pairs as well; what is not there
   const pairs = (...seen: Seen[]) =>
     actsOf(document, R1(document), draftFor(document, R1(document)), seen).filter((a) => a.kind === 'pair');
   const [pair] = pairs();
-  const read = { ...source(0), node: pair!.reads.node, to: 'reference' };
+  const read = { ...source(0), node: pair!.reads!.node, to: 'reference' };
   assert.deepEqual(
     pairs(read).map((a) => a.key),
     pairs().map((a) => a.key),
@@ -398,7 +398,7 @@ test('why a tester or a reading shows nothing, at both sides of what tells a gho
   const [dead] = actsOf(document, R1(document), draftFor(document, R1(document)), []).filter(
     (a) => a.kind === 'dead',
   );
-  const { node, to } = dead!.reads;
+  const { node, to } = dead!.reads!;
   const why = (value: number) =>
     act(document, dead!.key, {}, [{ ...source(value, 'high-impedance meter'), node, to, off: ['circuit-1'] }])
       .problem ?? '';
