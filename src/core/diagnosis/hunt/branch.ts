@@ -27,6 +27,7 @@ export class Branch {
   /** First cell of each cause, and the number of all. */
   readonly first: Int32Array;
   readonly cells: number;
+  /** What the last diagnosis worked out of pairs. */
   private pairs: ReadonlyMap<number, Map<string, number>> = new Map();
   private readonly judged = new Map<string, Float64Array>();
   /** Causes for which a figure came out that is none: they are left out, and said so. */

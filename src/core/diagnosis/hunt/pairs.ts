@@ -76,30 +76,35 @@ export function pairsOf(
   const leading = Math.max(...singles.map((s) => s.log));
   const [tops, seconds] = [gains.slice(0, FIRSTS), gains.slice(0, SECONDS)];
   const { findings, stops, dead } = exactOf(branch, evidence);
-  const reader: PairsAt | null =
-    findings.length === 0
-      ? null
-      : predictions.pairsAt(stops, [...new Set([...tops, ...seconds].map((g) => g.c))], dead);
-  for (const { c } of seconds) reader?.vary(c, JOINT_CELLS[cell[c]! - first[c]!]!);
   const out = predictions.scenes.map(() => new Float32Array(stops.length * WIDTH));
   const before = Math.log(branch.drawing.share);
   const found = evidence.map((e) => inBox(branch, e));
   const combined = (k: number, x: number, y: number) =>
     found[k]?.([x, y]) ?? stronger(best(x, k), best(y, k), sound[k]!);
-  // Of a finding that was worked out with the two before, as they still are, nothing is worked out again.
+  // Of a finding that was worked out with the two before, as they still are, nothing is worked out again; where that is so of
+  // all, the network is not even made.
   const known = branch.knownPairs();
   const cellOf = [...cell];
+  let made: PairsAt | null = null;
+  const ohmsOf = (c: number) => JOINT_CELLS[cellOf[c]! - first[c]!]!;
+  const reader = (): PairsAt => {
+    if (made) return made;
+    const listed = [...new Set([...tops, ...seconds].map((g) => g.c))];
+    made = predictions.pairsAt(stops, listed, dead);
+    for (const c of listed) made.vary(c, ohmsOf(c));
+    return made;
+  };
   const vary = (c: number, at: number) => {
     cellOf[c] = first[c]! + at;
-    reader?.vary(c, JOINT_CELLS[at]!);
+    made?.vary(c, ohmsOf(c));
   };
-  /** What follows from the network, worked out with both in it; null where the two cannot be at once. */
+  /** What follows from the network, worked out with both in it; null where the two cannot be at once, or nothing follows. */
   const exact = (x: number, y: number): number | null => {
-    if (!reader) return null;
+    if (findings.length === 0) return null;
     const logs = known(cellOf[x]!, cellOf[y]!);
     if (findings.some(({ k }) => !logs.has(evidence[k]!.id))) {
-      if (!reader.read(x, y, out)) return null;
-      const both = bothOf(branch, [x, y], reader, out);
+      if (!reader().read(x, y, out)) return null;
+      const both = bothOf(branch, [x, y], reader(), out);
       for (const { k, finding, row } of findings) logs.set(evidence[k]!.id, both(finding, row));
     }
     return findings.reduce((sum, { k }) => sum + logs.get(evidence[k]!.id)! - combined(k, x, y), 0);
@@ -117,7 +122,7 @@ export function pairsOf(
       if (rough < leading - HOPELESS) continue;
       list.push({ branch: b, cause: x, second: y, log: rough + (exact(x, y) ?? 0), ohms: null, rough });
     }
-  if (reader) fitTogether();
+  if (findings.length > 0) fitTogether();
   return list;
 
   /** Joints of the likeliest pairs, and of those that are likely for what they are, get the ohms that fit both. */
