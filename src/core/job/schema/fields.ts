@@ -24,18 +24,19 @@ export const inches = (min: number, max: number) => yup.number().strict().define
 export const whole = (min: number, max: number) =>
   yup.number().strict().defined().integer().min(min).max(max);
 export const volts = () => yup.number().strict().defined().nullable().min(0).max(300);
+const TIME = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/;
 const A_TIME = '${path}: expected a UTC time such as 2026-05-04T14:30:00Z';
 export const time = () =>
   yup
     .string()
     .strict()
     .required()
-    .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, A_TIME)
-    // The 31st of April is read as the 1st of May, and an hour 25 as none.
+    .matches(TIME, A_TIME)
+    // The 31st of April is read as the 1st of May, and an hour 25 as none; what has another form was refused for it already.
     .test(
       'a-time',
       A_TIME,
-      (at) => typeof at !== 'string' || new Date(at).toJSON()?.slice(0, 19) === at.slice(0, 19),
+      (at) => !TIME.test(at ?? '') || new Date(at!).toJSON()?.slice(0, 19) === at!.slice(0, 19),
     );
 /** A day such as `2026-05-04`. */
 export const DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
