@@ -70,6 +70,8 @@ export const setSize = (driver: Driver, width: number, height: number): Promise<
   }) as Promise<unknown>;
 
 const WAIT = 15000;
+/** What the driver says of a page that was left. */
+const LEFT = /unload|navigat|detached|context|reload|target/i;
 
 /**
  * Waits within the page until an expression in the arguments `a` of a function is true there, and gives what it then is: looked
@@ -85,7 +87,6 @@ export async function inPage<T>(
 ): Promise<T | null> {
   const until = Date.now() + wait;
   for (;;) {
-    const left = until - Date.now();
     try {
       return await driver.executeAsyncScript<T | null>(
         `const [a, left, done] = arguments;
@@ -115,13 +116,12 @@ export async function inPage<T>(
          const late = setTimeout(() => end(null), left);
          ask();`,
         args,
-        Math.max(0, left),
+        Math.max(0, until - Date.now()),
       );
     } catch (problem) {
       // Another page came while this one was looked at: it is looked for there.
-      if (!(problem instanceof error.JavascriptError || problem instanceof error.WebDriverError) || left < 0)
-        throw problem;
-      if (!/unload|navigat|detached|context|reload|target/i.test(problem.message)) throw problem;
+      const left = problem instanceof error.WebDriverError && LEFT.test(problem.message);
+      if (!left || Date.now() > until) throw problem;
     }
   }
 }
