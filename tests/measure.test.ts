@@ -6,7 +6,7 @@ import { test } from 'node:test';
 import { studioJob } from '../demo/studio.ts';
 import { measurementsToCsv } from '#core/formats/measurementsCsv.ts';
 import { MEASURING, type Measurement, type Temporary } from '#core/job/schema.ts';
-import { INSTRUMENT_FACTS } from '#core/records/measuring.ts';
+import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
 import { provedToday } from '#core/records/testing.ts';
 import { JOB, PHONE, useApp } from './support/app.ts';
 import { By, button, choose, fill, press, sees, tapOn } from './support/browser.ts';

@@ -1,6 +1,6 @@
 /** Measurements in words. */
 import type { Measurement } from '#core/job/schema.ts';
-import { INSTRUMENT_FACTS } from '#core/records/measuring.ts';
+import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
 import { round } from '#core/units/quantity.ts';
 
 type Shown = Pick<Measurement, 'instrument' | 'shows' | 'value' | 'lamps' | 'seconds'>;

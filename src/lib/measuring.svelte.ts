@@ -11,14 +11,8 @@ import type { Run } from '#core/circuits/run.ts';
 import type { LampLevel, Measurement, Measuring as Instrument, Temporary } from '#core/job/schema.ts';
 import { newId } from '#core/job/document.ts';
 import { isOff } from '#core/records/proof.ts';
-import {
-  boxesOf,
-  INSTRUMENT_FACTS,
-  placesFor,
-  standingTemporaries,
-  toClear,
-  whyNotMeasured,
-} from '#core/records/measuring.ts';
+import { boxesOf, placesFor, standingTemporaries, toClear, whyNotMeasured } from '#core/records/measuring.ts';
+import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
 import { round } from '#core/units/quantity.ts';
 import type { JobSession } from './store/session.svelte.ts';
 

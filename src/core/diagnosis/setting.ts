@@ -3,7 +3,7 @@ import { buildRun, type Run, runOf } from '#core/circuits/run.ts';
 import type { View } from '#core/view/view.ts';
 import { breakerOf, PLAIN_CIRCUIT, stopAt } from '#core/job/document.ts';
 import type { Box, Circuit, Reading, Settings } from '#core/job/schema.ts';
-import { isOff } from '#core/records/proof.ts';
+import { isSaidOff } from '#core/records/proof.ts';
 import { takesBothHots } from '#core/records/sequence.ts';
 import { judge, unjudged, type Setting, type Verdict } from './verdict.ts';
 
@@ -44,7 +44,7 @@ export function settingOf(view: View, box: Box, at?: string): Setting {
   const circuit = view.circuitOf(box.id);
   const run = circuit ? runOf(view, circuit) : runAlone(view, box);
   const stop = run.stops.findIndex((s) => s.box.id === box.id);
-  const off = circuit !== null && at !== undefined && isOff(view.document, circuit, at);
+  const off = circuit !== null && at !== undefined && isSaidOff(view.document, circuit, at);
   const panel = circuit ? view.document.panels[circuit.panelId] : undefined;
   const behindFeeder = panel !== undefined && panel.feeder !== null;
   const switched = box.device.switched !== 'none' || view.switchesOf(box).length > 0;

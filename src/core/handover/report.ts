@@ -30,7 +30,7 @@ import type { Context, Line } from '#core/procedures/step.ts';
 import { ROLE_WORDS, signature, uncountersigned } from '#core/records/people.ts';
 import { LOOK_ITEMS, standingLooks, type LookItem } from './looks.ts';
 import { registerOf, type RegisteredDevice } from '#core/records/deviceTests.ts';
-import { KNOWN_SOURCE, LIVE } from '#core/records/acts.ts';
+import { KNOWN_SOURCE, LIVE } from '#core/records/thresholds.ts';
 import { circuitState, pastReadings, seenFor, type Past } from '#core/records/proof.ts';
 import { judgeIn } from '#core/diagnosis/setting.ts';
 import { type Verdict } from '#core/diagnosis/verdict.ts';

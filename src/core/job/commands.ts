@@ -3,15 +3,17 @@
  * runs; running it gives a new document, the changes it made, and a label for undo. Nothing is changed
  * in place, and a refused command changes nothing.
  */
-import { changesBetween, circuitOf, rows, stopAt, type Change } from './document.ts';
+import { applyChanges, changesBetween, circuitOf, rows, stopAt, type Change } from './document.ts';
 import { editsBetween, GoneError, withEdits, type FieldEdit } from './edits.ts';
 import { problemsAfter, type Problem } from './integrity.ts';
 import { withOwnNames } from './names.ts';
+import { allStamped, IN_MEMORY, Stamper, type Clock, type Recorded } from './order.ts';
 import {
   isAppendOnly,
   jobSchema,
   TABLE_NAMES,
   TABLES,
+  type Alteration,
   type AppendOnly,
   type Circuit,
   type Entity,
@@ -46,8 +48,31 @@ export type Command =
   /** Several commands as one step of undo. */
   | { type: 'batch'; label: string; commands: Command[] };
 
-/** Says why changes may not be made: what is missing for them on record. Empty when they may. */
-export type Guard = (before: JobDocument, after: JobDocument, changes: readonly Change[]) => Problem[];
+/**
+ * Says why changes may not be made: what is missing for them on record. Empty when they may.
+ * @param now UTC time by the device that makes them; null where only the rows say when
+ */
+export type Guard = (
+  before: JobDocument,
+  after: JobDocument,
+  changes: readonly Change[],
+  now: string | null,
+) => Problem[];
+
+/** What has to go on record with edits, whoever makes them. @param now UTC time */
+export type Clerk = (
+  before: JobDocument,
+  after: JobDocument,
+  edits: readonly Change[],
+  now: string,
+) => Omit<Alteration, 'id' | 'at'>[];
+
+/** What a command has to pass, and what is put down with it. */
+export interface Rules {
+  guards: readonly Guard[];
+  clerk: Clerk | null;
+}
+export const NO_RULES: Rules = { guards: [], clerk: null };
 
 export interface Outcome {
   document: JobDocument;
@@ -59,26 +84,78 @@ const refuse = (path: string, message: string): never => {
   throw new InvalidError([{ path, message }]);
 };
 
-const isOfRecord = ({ table }: Change): boolean => table !== 'job' && isAppendOnly(table);
+export const isOfRecord = ({ table }: Change): boolean => table !== 'job' && isAppendOnly(table);
 
 /**
- * Runs a command.
- * @param guards that must let its changes pass
+ * Runs a command: its edits and what it puts on record, or neither.
+ * @param clock of who writes; without one the rows alone say when
  * @throws InvalidError naming each field and what is expected there
  */
-export function run(document: JobDocument, command: Command, guards: readonly Guard[]): Outcome {
-  const next = step(document, command);
-  const changes = changesBetween(document, next);
-  // Undo would take a record back with the rest.
-  if (changes.some(isOfRecord) && !changes.every(isOfRecord))
-    refuse('commands', 'records are put by themselves, not together with other changes');
+export function run(
+  document: JobDocument,
+  command: Command,
+  { guards, clerk }: Rules,
+  clock: Clock | null = null,
+): Outcome {
+  const before = allStamped(document, IN_MEMORY);
+  const changes = changesBetween(before, step(before, command));
+  const settled = recorded(before, changes, recordsOf(command), clerk, clock);
   const problems = [
-    ...problemsAfter(next, changes),
-    ...guards.flatMap((guard) => guard(document, next, changes)),
+    ...problemsAfter(settled.document, settled.changes),
+    ...guards.flatMap((guard) => guard(before, settled.document, settled.changes, clock?.now ?? null)),
   ];
   if (problems.length > 0) throw new InvalidError(problems);
-  return { document: next, changes, label: labelOf(document, command) };
+  return { ...settled, label: labelOf(document, command) };
 }
+
+/** Ids of the rows that a command puts on record, in the order in which it has them. */
+const recordsOf = (command: Command): string[] =>
+  command.type === 'batch'
+    ? command.commands.flatMap(recordsOf)
+    : command.type === 'put' && isAppendOnly(command.table)
+      ? command.rows.map((row) => row.id)
+      : [];
+
+/**
+ * Changes with all that goes on record with them, each row with its stamp.
+ * @param ids of rows of the record, in their order
+ */
+export function recorded(
+  before: JobDocument,
+  changes: readonly Change[],
+  ids: readonly string[],
+  clerk: Clerk | null,
+  clock: Clock | null,
+): Pick<Outcome, 'document' | 'changes'> {
+  const at = clock?.now ?? timeOf(changes);
+  const stamper = new Stamper(before, clock ?? { device: IN_MEMORY, now: at });
+  const taking = stamper.taking();
+  const put = (table: AppendOnly, row: Recorded): Change => ({
+    table,
+    id: row.id,
+    before: null,
+    after: { ...row, stamp: row.stamp ?? stamper.next() } as Entity,
+  });
+  const place = new Map(ids.map((id, k) => [id, k]));
+  const edits = changes.filter((c) => !isOfRecord(c));
+  const records = changes
+    .filter(isOfRecord)
+    .sort((a, b) => (place.get(a.id) ?? 0) - (place.get(b.id) ?? 0))
+    .map(({ table, after }) => put(table as AppendOnly, { ...(after as Recorded), stamp: undefined }));
+  const made: Change[] = [...(taking === null ? [] : [put('takings', taking)]), ...edits, ...records];
+  const document = applyChanges(before, made);
+  const altered = (edits.length === 0 ? [] : (clerk?.(before, document, edits, at) ?? [])).map((row) => {
+    const stamp = stamper.next();
+    const id = `alteration-${stamp.device.replace(/^device-/, '')}-${stamp.n}`;
+    return put('alterations', { ...row, id, at, stamp });
+  });
+  return altered.length === 0
+    ? { document, changes: made }
+    : { document: applyChanges(document, altered), changes: [...made, ...altered] };
+}
+/** When changes were made, by the last row of the record among them; the beginning of time where none says so. */
+const timeOf = (changes: readonly Change[]): string =>
+  (changes.findLast(isOfRecord)?.after as Recorded | undefined)?.at ?? '1970-01-01T00:00:00Z';
 
 function step(document: JobDocument, command: Command): JobDocument {
   switch (command.type) {

@@ -1,5 +1,6 @@
-import { byTime } from '#core/units/time.ts';
+import { follows, inOrder, type Recorded } from './order.ts';
 import {
+  isAppendOnly,
   TABLE_NAMES,
   type Box,
   type Circuit,
@@ -146,10 +147,10 @@ export const struckBy = <T extends { id: string; strikes: string | null }>(
 ): T => ({ ...row, ...signed, id: newId(kind), strikes: row.id });
 
 /** Rows that stand, oldest first: those that strike another, and those that were struck, are left out. */
-export function standingRows<T extends { id: string; at: string; strikes: string | null }>(
+export function standingRows<T extends Recorded & { strikes: string | null }>(
   table: Readonly<Record<string, T>>,
 ): T[] {
-  const all = rows(table).sort((a, b) => byTime(a.at, b.at) || a.id.localeCompare(b.id));
+  const all = rows(table).sort(inOrder);
   const struck = new Set(all.flatMap((r) => r.strikes ?? []));
   return all.filter((r) => r.strikes === null && !struck.has(r.id));
 }
@@ -404,20 +405,30 @@ export function changesBetween(before: JobDocument, after: JobDocument): Change[
 /** The document with the changes made. Does not touch what it is given. */
 export function applyChanges(document: JobDocument, changes: readonly Change[]): JobDocument {
   const next = { ...document } as Record<string, unknown>;
-  const copied = new Set<string>();
-  for (const { table, id, after } of changes) {
+  const copied = new Map<TableName, Change[]>();
+  for (const change of changes) {
+    const { table, id, after } = change;
     if (table === 'job') {
       next.job = after;
       continue;
     }
-    if (!copied.has(table)) {
+    const own = copied.get(table) ?? [];
+    if (own.length === 0) {
       next[table] = { ...document[table] };
-      copied.add(table);
+      copied.set(table, own);
     }
+    own.push(change);
     const target = next[table] as Record<string, unknown>;
     if (after === null) delete target[id];
     else target[id] = after;
   }
+  for (const [table, own] of copied)
+    if (isAppendOnly(table) && own.every((c) => c.before === null && c.after !== null))
+      follows(
+        next[table] as Record<string, Recorded>,
+        document[table],
+        own.map((c) => c.after as Recorded),
+      );
   return next as unknown as JobDocument;
 }
 

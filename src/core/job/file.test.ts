@@ -8,9 +8,11 @@ import { DEFAULT_SETTINGS } from './document.ts';
 import { jobFileJsonSchema } from '#core/formats/jsonSchema.ts';
 import { parseFile, serialize, toFile } from './file.ts';
 import { VERSION } from './migrations.ts';
+import { allStamped, IN_MEMORY } from './order.ts';
 import { InvalidError } from './validate.ts';
 
-const demo = studioJob();
+/** As it goes out: every row of the record has its stamp. */
+const demo = allStamped(studioJob(), IN_MEMORY);
 const text = serialize(demo);
 type Raw = Record<string, unknown>;
 const changed = (change: (file: Record<string, Raw[]> & { job: Raw; version: unknown }) => void): string => {
@@ -64,6 +66,7 @@ test('a version 4 file is brought up to date: its readings are of whole outlets,
     groundReference: null,
     half: 'both',
     openBox: false,
+    stamp: document.readings['reading-b2a']!.stamp,
   });
   assert.equal(document.energizings['energizing-s1']!.purpose, 'use');
   assert.deepEqual(document.job.settings.limits, DEFAULT_SETTINGS.limits);
@@ -382,7 +385,7 @@ test('a version 13 file is brought up to date: no faults on record, the usual we
 });
 
 test('what is not on the plan goes out and comes back: a room without walls, an outlet in words, a circuit known in part', () => {
-  const before = studioJob();
+  const before = demo;
   const area = { ...before.areas['area-bedroom']!, walls: [] };
   const inRoom = Object.values(before.boxes).filter((b) => b.areaId === area.id);
   const document: JobDocument = {

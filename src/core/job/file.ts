@@ -3,6 +3,7 @@ import * as yup from 'yup';
 import { fail, ok, type Result } from '#core/units/result.ts';
 import { problemsIn, type Problem } from './integrity.ts';
 import { migrate, SCHEMA, VERSION } from './migrations.ts';
+import { allStamped, IN_MEMORY, RECORD_TABLES, type Recorded } from './order.ts';
 import { emptyDocument, rowsById } from './document.ts';
 import { jobSchema, TABLE_NAMES, TABLES, type Entity, type JobDocument } from './schema.ts';
 import { InvalidError, problemsOf } from './validate.ts';
@@ -39,7 +40,8 @@ export interface JobFile {
 }
 
 /** Rows go out in the order of their ids, so that the same job always makes the same file. */
-export function toFile(document: JobDocument): JobFile {
+export function toFile(made: JobDocument): JobFile {
+  const document = allStamped(made, IN_MEMORY);
   const tables = Object.fromEntries(TABLE_NAMES.map((t) => [t, rowsById<Entity>(document[t])]));
   return { schema: SCHEMA, version: VERSION, job: document.job, ...tables };
 }
@@ -129,10 +131,20 @@ export function parseFileValue(raw: unknown): JobDocument {
   if (problems.length > 0) throw new InvalidError(problems);
   const result = toDocument(file as unknown as JobFile);
   if (!result.ok) throw oneProblem('file', result.message);
-  const crossProblems: Problem[] = problemsIn(result.value).slice(0, 20);
+  const crossProblems: Problem[] = [...unstamped(result.value), ...problemsIn(result.value)].slice(0, 20);
   if (crossProblems.length > 0) throw new InvalidError(crossProblems);
   return result.value;
 }
+
+/** Rows of the record that do not say where they stand in it. */
+const unstamped = (document: JobDocument): Problem[] =>
+  RECORD_TABLES.flatMap((table) =>
+    rowsById<Recorded>(document[table]).flatMap(({ id, stamp }) =>
+      stamp
+        ? []
+        : [{ path: `${table}[${id}].stamp`, message: 'expected where it stands in the record, found none' }],
+    ),
+  );
 
 /** An older file in the present form. @throws InvalidError where its rows are none */
 function broughtUp(header: Record<string, unknown>): Record<string, unknown> {

@@ -2,7 +2,7 @@
 import { freeName, lettersOf, nameKey } from './names.ts';
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 14;
+export const VERSION = 15;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -587,6 +587,40 @@ const fromVersion13 = (file: Raw): Raw => {
   };
 };
 
+/** What wrote all that was put on record before rows had stamps. */
+export const BEFORE_STAMPS = 'device-before';
+
+/** Tables of the record in version 14; of one moment, what is read stands before what rests on it. */
+const RECORDS_OF_14 = [
+  ...['people', 'observations', 'readings', 'measurements', 'deviceTests', 'looks', 'flips'],
+  ...['partings', 'temporaries', 'ticks', 'entries', 'faults', 'countersigns', 'proofs', 'energizings'],
+];
+
+/** A moment as milliseconds; what is none comes first. */
+const momentOf = (at: unknown): number => {
+  const time = typeof at === 'string' ? Date.parse(at) : NaN;
+  return Number.isNaN(time) ? -1 : time;
+};
+
+/** What is on record has an order of its own; until then times alone said it, and of one moment the ids. */
+function fromVersion14(file: Raw): Raw {
+  const all = RECORDS_OF_14.flatMap((table, rank) =>
+    list(file[table]).map((row) => ({ table, rank, row, time: momentOf(row.at), id: String(row.id) })),
+  ).sort((a, b) => a.time - b.time || a.rank - b.rank || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
+  const places = new Map(all.map(({ row }, k) => [row, k + 1]));
+  const stamped = (row: Raw): Raw => ({
+    ...row,
+    stamp: { device: BEFORE_STAMPS, n: places.get(row), clock: places.get(row) },
+  });
+  return {
+    ...file,
+    version: 15,
+    ...Object.fromEntries(RECORDS_OF_14.map((table) => [table, list(file[table]).map(stamped)])),
+    alterations: [],
+    takings: [],
+  };
+}
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
@@ -601,6 +635,7 @@ const STEPS: Record<number, (file: Raw) => Raw> = {
   11: fromVersion11,
   12: fromVersion12,
   13: fromVersion13,
+  14: fromVersion14,
 };
 
 /** Applies every step from the file's version up to the current one. */

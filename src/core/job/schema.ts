@@ -28,6 +28,8 @@ import {
   tickSchema,
   measurementSchema,
   temporarySchema,
+  alterationSchema,
+  takingSchema,
 } from './schema/records.ts';
 import {
   callSchema,
@@ -77,6 +79,9 @@ export type Tick = InferType<typeof tickSchema>;
 export type Measurement = InferType<typeof measurementSchema>;
 export type Temporary = InferType<typeof temporarySchema>;
 export type Look = InferType<typeof lookSchema>;
+export type Alteration = InferType<typeof alterationSchema>;
+export type Taking = InferType<typeof takingSchema>;
+export type Stamp = NonNullable<Reading['stamp']>;
 export type DeviceTest = InferType<typeof deviceTestSchema>;
 export type Call = InferType<typeof callSchema>;
 export type Entry = InferType<typeof entrySchema>;
@@ -104,7 +109,7 @@ const table = <S extends Schema, A extends boolean>(
   noun: string,
   limit: number,
   { appendOnly, standsOn = {} }: { appendOnly: A; standsOn?: TableFacts['standsOn'] },
-) => ({ schema, noun, limit, appendOnly, standsOn }) satisfies TableFacts;
+): Omit<TableFacts, 'schema' | 'appendOnly'> & { schema: S; appendOnly: A } => ({ schema, noun, limit, appendOnly, standsOn });
 const EDITED = { appendOnly: false } as const;
 const RECORD = { appendOnly: true } as const;
 const standsOn = (columns: TableFacts['standsOn']) => ({ ...EDITED, standsOn: columns });
@@ -136,6 +141,8 @@ export const TABLES = {
   people: table(personSchema, 'person', 2000, RECORD),
   countersigns: table(countersignSchema, 'countersign', 20000, RECORD),
   faults: table(faultSchema, 'fault', 20000, RECORD),
+  alterations: table(alterationSchema, 'alteration', 100000, RECORD),
+  takings: table(takingSchema, 'taking-in', 20000, RECORD),
 };
 
 export type TableName = keyof typeof TABLES;

@@ -1,5 +1,5 @@
 /** Small documents for tests: one room, one panel, and what a test adds. */
-import { run as runBehind, type Command } from './commands.ts';
+import { NO_RULES, run as runBehind, type Command } from './commands.ts';
 import {
   breakerOf,
   CEILING_HEIGHT,
@@ -35,7 +35,7 @@ import type {
 } from './schema.ts';
 
 /** A command with no gate before it: what is tested is the command. */
-export const run = (document: JobDocument, command: Command) => runBehind(document, command, []);
+export const run = (document: JobDocument, command: Command) => runBehind(document, command, NO_RULES);
 
 const LEVEL = { id: 'level-1', name: 'Main level', elevation: 0 };
 export const PANEL: Panel = {

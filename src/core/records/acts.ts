@@ -5,7 +5,8 @@
  * A neutral is no reference: one that is open rises with what is read against it, and all pairs read nothing while each
  * conductor stands at 120 V.
  */
-import { byTime, isAfter, isBefore, isSameDay } from '#core/units/time.ts';
+import { isAfter, isSameDay } from '#core/units/time.ts';
+import { inOrder, isSurelyBefore } from '#core/job/order.ts';
 import type {
   Box,
   Circuit,
@@ -18,15 +19,12 @@ import type {
 import { circuitsIn, hotNeutralPairs, hotPairs, pointsIn, type Point } from './points.ts';
 import { rows } from '#core/job/document.ts';
 import { SOURCE_WORDS } from './sources.ts';
+import { DEAD_VOLTS, KNOWN_SOURCE, LIVE } from './thresholds.ts';
 
-/** Stray volts up to this are taken as dead. */
-export const DEAD_VOLTS = 1;
 /** Volts on a source that proves the tester, and from a live conductor to a reference that is one. */
 const LIVE_VOLTS = { least: 100, most: 140 } as const;
 
 /** Node keys that do not name a conductor of the box. */
-export const KNOWN_SOURCE = 'known-source';
-export const LIVE = 'live';
 export const REFERENCE = 'reference';
 export const OTHER = 'other.';
 
@@ -149,11 +147,28 @@ export function lockOutFor(document: JobDocument, box: Box, seen: readonly Seen[
       p.basis !== 'not-landed' &&
       !p.basis.startsWith('earlier') &&
       ids.every((id) => p.lockedOut.includes(id)) &&
+      // A clock can only keep it shut.
       (at === undefined || (isSameDay(p.at, at) && !isAfter(p.at, at))) &&
-      rows(document.energizings).every((e) => !ids.includes(e.circuitId) || isBefore(e.at, p.at)),
+      rows(document.energizings).every(
+        (e) => !ids.includes(e.circuitId) || isSurelyBefore(document, e, p),
+      ),
   );
-  return stands.sort((a, b) => byTime(b.at, a.at))[0] ?? null;
+  return stands.sort((a, b) => inOrder(b, a))[0] ?? null;
 }
+
+/** Whether an observation shows power where a proof says there is none, beyond what a ghost does. */
+const showsPower = (s: Seen, circuits: ReadonlySet<string>): boolean =>
+  s.quantity === 'volts' &&
+  s.node !== KNOWN_SOURCE &&
+  (s.node === LIVE
+    ? s.on.some((id) => circuits.has(id))
+    : s.value > DEAD_VOLTS && (isBy(LOADS, s) || s.value >= LIVE_VOLTS.least));
+
+/** Where the last series begins: what was read before something was found live counts no more. */
+const seriesAt = (seen: readonly Seen[], circuits: ReadonlySet<string>): number =>
+  seen.findLastIndex((s) => showsPower(s, circuits)) + 1;
+export const seriesOf = <S extends Seen>(seen: readonly S[], circuits: ReadonlySet<string>): S[] =>
+  seen.slice(seriesAt(seen, circuits));
 
 /** Why a draft has nothing yet to read conductors to; null when it has. */
 function referenceProblem({ reference, referenceName }: Draft, points: readonly Point[]): string | null {
@@ -163,6 +178,10 @@ function referenceProblem({ reference, referenceName }: Draft, points: readonly 
     return 'no ground is on record in this box: bring a lead from a proven ground';
   return reference === 'lead' && referenceName.trim() === '' ? 'expected where the lead comes from' : null;
 }
+
+/** The circuit before a name comes with a second one in the box, and is renamed. */
+const isSameReference = (a: string, b: string): boolean =>
+  a.replace(/^.*: /, '') === b.replace(/^.*: /, '');
 
 function readings(
   box: Box,
@@ -177,6 +196,7 @@ function readings(
   const to = draft.referenceName || own?.name || REFERENCE_WORDS[draft.reference];
   const ids = new Set(circuits.map((c) => c.id));
   const landed = draft.basis !== 'not-landed';
+  const begins = seriesAt(seen, ids);
   // What a later reading at the same place replaced is not relied on, nor the tester it was made with.
   const relied = seen.map(
     (s, i) =>
@@ -229,6 +249,7 @@ function readings(
     (s) =>
       isLive(s.value) &&
       isBy(LOADS, s) &&
+      isSameReference(s.toName, to) &&
       (draft.reference === 'lead' || s.on.length > 0) &&
       (draft.basis !== 'live-before' || s.on.some((id) => ids.has(id))),
   );
@@ -264,9 +285,18 @@ function readings(
     otherName: string,
     mayBeAbsent = false,
   ): Act => {
-    const last = seen.findLast((s) => s.node === node && (s.quantity === 'absent' || s.to === other));
+    const at = seen.findLastIndex((s) => s.node === node && (s.quantity === 'absent' || s.to === other));
+    const last = seen[at];
     const absent = last?.quantity === 'absent' && mayBeAbsent;
-    const problem = !last || absent ? null : deadProblem(last, ids, landed);
+    const problem =
+      !last || absent
+        ? null
+        : (deadProblem(last, ids, landed) ??
+          (at < begins
+            ? 'something was found live after it: read it again'
+            : other === REFERENCE && !isSameReference(last.toName, to)
+              ? `read to ${last.toName || 'another reference'}: read it again to the ${to}`
+              : null));
     return {
       key: `${node} ${other}`,
       kind,

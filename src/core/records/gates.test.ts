@@ -80,7 +80,7 @@ test('a CSV does not walk around the gate: the line is named, and nothing of the
   );
 });
 
-test('records go on record by themselves: no step of undo takes one back', () => {
+test('an answer goes on record with its edits, or neither does', () => {
   const job = studioJob();
   const both = {
     type: 'batch',
@@ -90,7 +90,14 @@ test('records go on record by themselves: no step of undo takes one back', () =>
       { type: 'put', table: 'readings', rows: [reading('box-s1')] },
     ],
   } as const;
-  assert.throws(() => runGuarded(job, both as never), /records are put by themselves/);
+  const { document, changes } = runGuarded(job, both as never);
+  assert.equal(document.job.name, 'Other');
+  assert.deepEqual(
+    changes.map((c) => c.table),
+    ['job', 'readings'],
+  );
+  const shut = { ...both, commands: [both.commands[0], { ...both.commands[1], rows: [reading('box-b1')] }] };
+  assert.throws(() => runGuarded(job, shut as never), /As-left readings need the power/);
 });
 
 test('a reading of a circuit on record as off is judged so, and as on once power is back', () => {

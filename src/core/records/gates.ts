@@ -3,12 +3,14 @@
  * line go through them; none of them decides for itself.
  */
 import type { Run, RunStop } from '#core/circuits/run.ts';
-import { run, type Command, type Guard, type Outcome } from '#core/job/commands.ts';
+import { run, type Clerk, type Command, type Guard, type Outcome, type Rules } from '#core/job/commands.ts';
 import type { Problem } from '#core/job/integrity.ts';
+import type { Clock } from '#core/job/order.ts';
 import { circuitOf } from '#core/job/document.ts';
 import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
 import { circuitsIn, type Point } from './points.ts';
-import { circuitState, gapsOf, shutNeutrals, validProof, whyUnproved } from './proof.ts';
+import { alterationsOf } from './alterations.ts';
+import { circuitState, gapsOf, holds, shutNeutrals, validProof, whyUnproved } from './proof.ts';
 import { countersignGuard } from './people.ts';
 import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
 import { added, asDoneGuard, insideGuard, tickGuard } from './trim.ts';
@@ -70,9 +72,9 @@ export function whyNotRead(
     : 'As-left readings need an outlet that is on a circuit, with its power on record';
 }
 
-const readings: Guard = (_before, after, changes) =>
+const readings: Guard = (_before, after, changes, now) =>
   added<Reading>(changes, 'readings').flatMap((reading): Problem[] => {
-    const why = whyNotRead(after, reading);
+    const why = whyNotRead(after, { ...reading, at: now ?? reading.at });
     return why === null ? [] : [{ path: `readings[${reading.id}].stage`, message: why }];
   });
 
@@ -81,8 +83,7 @@ const proofs: Guard = (_before, after, changes) =>
     gapsOf(after, proof).map((message) => ({ path: `proofs[${proof.id}]`, message })),
   );
 
-/** What every command has to pass. */
-export const GATES: readonly Guard[] = [
+const GUARDS: readonly Guard[] = [
   readings,
   proofs,
   tickGuard,
@@ -94,8 +95,20 @@ export const GATES: readonly Guard[] = [
   undoneGuard,
 ];
 
-/** Runs a command behind the gates. @throws InvalidError as `run` does, and where a gate stays shut */
-export const runGuarded = (document: JobDocument, command: Command): Outcome => run(document, command, GATES);
+/** Changes of what gates read go on record, with the proofs that they ended. */
+const alterations: Clerk = (before, after, edits, now) =>
+  alterationsOf(before, after, edits, (document, proof) => holds(document, proof, now));
+
+/** What every command has to pass, and what goes on record with it. */
+export const GATES: Rules = { guards: GUARDS, clerk: alterations };
+
+/**
+ * Runs a command behind the gates.
+ * @param clock of who writes; without one the rows alone say when
+ * @throws InvalidError as `run` does, and where a gate stays shut
+ */
+export const runGuarded = (document: JobDocument, command: Command, clock: Clock | null = null): Outcome =>
+  run(document, command, GATES, clock);
 
 /** Names of the circuits that must be off before a box is opened. */
 export const circuitNames = (document: JobDocument, { box }: RunStop): string =>

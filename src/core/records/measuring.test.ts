@@ -16,7 +16,8 @@ import {
   type Temporary,
 } from '#core/job/schema.ts';
 import { runGuarded } from './gates.ts';
-import { INSTRUMENT_FACTS, toClear } from './measuring.ts';
+import { toClear } from './measuring.ts';
+import { INSTRUMENT_FACTS } from './instruments.ts';
 import { provedToday } from './testing.ts';
 
 const NOW = () => new Date().toISOString();
@@ -106,7 +107,13 @@ for (const [what, document, values] of ALLOWED)
   test(`a measurement goes on record: ${what}`, () => {
     const row = measurement(values);
     const after = put(document, row);
-    assert.deepEqual(parseFile(serialize(after)).measurements, { [row.id]: row }, 'the file carries it');
+    const { stamp } = after.measurements[row.id]!;
+    assert.ok(stamp);
+    assert.deepEqual(
+      parseFile(serialize(after)).measurements,
+      { [row.id]: { ...row, stamp } },
+      'the file carries it',
+    );
   });
 
 const REFUSED: [string, JobDocument, Partial<Measurement>, RegExp][] = [

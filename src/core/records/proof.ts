@@ -2,19 +2,23 @@
  * Proof of dead: a set of observations that satisfies a rule over the box, by what is on record now. It ends when power or a
  * lock says so, or the day is over; the neutrals of a proved box have a gate of their own.
  */
-import { byTime, isAfter, isBefore, isSameDay } from '#core/units/time.ts';
+import { isAfter, isSameDay } from '#core/units/time.ts';
 import { rows, standingRows } from '#core/job/document.ts';
+import { BEFORE_STAMPS } from '#core/job/migrations.ts';
+import { inOrder, isSurelyBefore, order, type Recorded } from '#core/job/order.ts';
 import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '#core/job/schema.ts';
-import { lockOutFor, proofGaps } from './acts.ts';
+import { lockOutFor, proofGaps, seriesOf } from './acts.ts';
+import { alterationSince } from './alterations.ts';
+import { signsSince, type Sign } from './life.ts';
 import { circuitsIn, enclosureOf, pointsIn, type Point } from './points.ts';
 import { mainKills } from './sources.ts';
+import { NO_AMPS } from './thresholds.ts';
 
-/** A clamp that shows this much shows a current, amperes: 5 W elsewhere are enough to raise a parted neutral. */
-const NO_AMPS = 0.01;
-
-/** Observations that a proof is made of, in their order. */
-export const seenFor = (document: JobDocument, proof: Pick<Proof, 'observations'>): Observation[] =>
-  proof.observations.flatMap((id) => document.observations[id] ?? []);
+/** Observations that a proof is made of, in the order in which they went on record. */
+export function seenFor(document: JobDocument, proof: Pick<Proof, 'observations'>): Observation[] {
+  const seen = proof.observations.flatMap((id) => document.observations[id] ?? []);
+  return seen.every((o) => o.stamp) ? seen.sort(inOrder) : seen;
+}
 
 /** What keeps a proof from showing that its box is dead, by what is on record now. */
 export function gapsOf(
@@ -36,32 +40,66 @@ export function gapsOf(
 /** How far the clocks of two devices may differ, milliseconds. */
 const CLOCKS = 5 * 60 * 1000;
 
-/** Why a proof of a box no longer holds, or never did; null when it holds. @param now UTC time */
+/** Circuits that a proof speaks of: those that were locked for it, and those that are in its box now. */
+export function circuitsFor(document: JobDocument, proof: Proof): ReadonlySet<string> {
+  const box = document.boxes[proof.boxId];
+  return new Set([...proof.lockedOut, ...(box ? circuitsIn(document, box).map((c) => c.id) : [])]);
+}
+
+/** From which row on a proof has to have seen all: its first reading with the locks on, of those that count. */
+export const startOf = (document: JobDocument, proof: Proof): Recorded =>
+  seriesOf(seenFor(document, proof), circuitsFor(document, proof)).find((o) => o.off.length > 0) ?? proof;
+
+/** What showed the box of a proof live, or a circuit that was locked for it, and did not surely come before it. */
+function signOfLife(document: JobDocument, proof: Proof, start: Recorded): Sign | null {
+  const box = document.boxes[proof.boxId];
+  const boxes = new Set(box ? enclosureOf(document, box).map((b) => b.id) : [proof.boxId]);
+  const circuits = circuitsFor(document, proof);
+  for (const sign of signsSince(document, start, new Set(proof.observations)))
+    if ((sign.boxId !== null && boxes.has(sign.boxId)) || sign.circuitIds.some((id) => circuits.has(id)))
+      return sign;
+  return null;
+}
+
+/**
+ * Why a proof of a box no longer holds, or never did; null when it holds. Only a proof opens: whatever else is on record, or
+ * comes to be, can only end one. What did not surely come before the first lock counts as after it.
+ * @param now UTC time
+ */
 function whyEnded(document: JobDocument, proof: Proof, now: string): string | null {
   if (proof.basis === 'earlier-proof' || proof.basis === 'earlier-override')
     return 'It was recorded in an earlier form, which a live second pole passes; prove it again';
-  const box = document.boxes[proof.boxId];
-  const ids = new Set([...proof.lockedOut, ...(box ? circuitsIn(document, box).map((c) => c.id) : [])]);
-  const firstOff = seenFor(document, proof).find((o) => o.off.length > 0)?.at ?? proof.at;
-  const after = rows(document.energizings)
-    .filter((e) => ids.has(e.circuitId) && !isBefore(e.at, firstOff))
-    .sort((a, b) => byTime(a.at, b.at))[0];
-  if (after) {
-    const name = document.circuits[after.circuitId]?.name ?? 'a circuit of this box';
-    return after.purpose === 'lock-removed'
+  if (proof.stamp?.device === BEFORE_STAMPS)
+    return 'It was recorded by an earlier build, which did not know what came first; prove it again';
+  if (!isSameDay(proof.at, now)) return 'It is of another day: locks may have come off overnight';
+  if (Date.parse(proof.at) > Date.parse(now) + CLOCKS) return 'Its time lies ahead of this clock';
+  const start = startOf(document, proof);
+  const ids = circuitsFor(document, proof);
+  const since = rows(document.energizings)
+    .filter((e) => ids.has(e.circuitId) && !isSurelyBefore(document, e, start))
+    .sort(inOrder)[0];
+  if (since) {
+    const name = document.circuits[since.circuitId]?.name ?? 'a circuit of this box';
+    return since.purpose === 'lock-removed'
       ? `The lock came off ${name} since`
       : `Power came back on ${name} since`;
   }
-  if (!isSameDay(proof.at, now)) return 'It is of another day: locks may have come off overnight';
-  if (Date.parse(proof.at) > Date.parse(now) + CLOCKS) return 'Its time lies ahead of this clock';
+  const sign = signOfLife(document, proof, start);
+  if (sign) return `Since the first lock something was live. ${sign.words}. Find it, then prove it again`;
+  const altered = alterationSince(document, proof, start, ids);
+  if (altered) return `What is on record of ${altered} was changed since: prove it again`;
   // The face that was read may hang on the wall no more: another device takes its place under this proof.
   const [gap] = gapsOf(document, proof, ['face']);
   return gap ?? null;
 }
 
+/** Whether a proof holds. @param now UTC time */
+export const holds = (document: JobDocument, proof: Proof, now: string): boolean =>
+  whyEnded(document, proof, now) === null;
+
 /** The proof that holds for a box now, its own or of an outlet in the same box. @param now UTC time */
 export function validProof(document: JobDocument, box: Box, now: string): Proof | null {
-  return proofsOf(document, box).find((p) => whyEnded(document, p, now) === null) ?? null;
+  return proofsOf(document, box).find((p) => holds(document, p, now)) ?? null;
 }
 
 /** The proof of another box under whose lock-out this one may be proved now. */
@@ -71,7 +109,7 @@ export const standingLockOut = (
   now = new Date().toISOString(),
 ): Proof | null => {
   const proof = lockOutFor(document, box);
-  return proof && whyEnded(document, proof, now) === null ? proof : null;
+  return proof && holds(document, proof, now) ? proof : null;
 };
 
 /** Proofs of a box, newest first. */
@@ -79,7 +117,7 @@ function proofsOf(document: JobDocument, box: Box): Proof[] {
   const boxes = new Set(enclosureOf(document, box).map((b) => b.id));
   return rows(document.proofs)
     .filter((p) => boxes.has(p.boxId))
-    .sort((a, b) => byTime(b.at, a.at));
+    .sort((a, b) => inOrder(b, a));
 }
 
 /** Why no proof holds for a box. */
@@ -88,16 +126,14 @@ export function whyUnproved(document: JobDocument, box: Box, now: string): strin
   return (newest && whyEnded(document, newest, now)) ?? 'No proof of dead for this box is on record';
 }
 
-/** Currents that were read in a proved box, those since its proof among them; oldest first. */
+/** Currents that were read in a proved box, those since its proof among them. */
 const clampsOf = (document: JobDocument, proof: Proof): Observation[] =>
-  rows(document.observations)
-    .filter(
-      (o) =>
-        o.quantity === 'amps' &&
-        o.boxId === proof.boxId &&
-        (proof.observations.includes(o.id) || !isBefore(o.at, proof.at)),
-    )
-    .sort((a, b) => byTime(a.at, b.at));
+  rows(document.observations).filter(
+    (o) =>
+      o.quantity === 'amps' &&
+      o.boxId === proof.boxId &&
+      (proof.observations.includes(o.id) || !isSurelyBefore(document, o, proof)),
+  );
 
 /**
  * Why a neutral of a proved box may not be parted yet; null when it may. A neutral that another circuit uses reads nothing
@@ -105,8 +141,13 @@ const clampsOf = (document: JobDocument, proof: Proof): Observation[] =>
  */
 export function whyNotParted(document: JobDocument, proof: Proof, neutral: Point): string | null {
   if (proof.basis === 'not-landed') return null;
-  const clamp = clampsOf(document, proof).findLast((o) => o.node === neutral.key);
-  if (clamp && clamp.value < NO_AMPS) return null;
+  const clamps = clampsOf(document, proof).filter((o) => o.node === neutral.key);
+  const [flows, none] = [
+    clamps.filter((o) => o.value >= NO_AMPS),
+    clamps.filter((o) => o.value < NO_AMPS),
+  ];
+  if (none.some((o) => flows.every((f) => isSurelyBefore(document, f, o)))) return null;
+  const clamp = flows.sort(inOrder).at(-1);
   if (clamp)
     return `${clamp.value} A flows in it: another circuit uses it. Find that circuit and open it before this is parted`;
   const box = document.boxes[proof.boxId];
@@ -131,12 +172,12 @@ export const shutNeutrals = (
     return why === null ? [] : [{ point, why }];
   });
 
-/** What was last put on record of a circuit's power before a moment, or null. */
-export function lastPower(document: JobDocument, circuitId: string, at?: string): Energizing | null {
-  return rows(document.energizings)
+/** What was last put on record of a circuit’s power before a moment, or null. */
+export const lastPower = (document: JobDocument, circuitId: string, at?: string): Energizing | null =>
+  rows(document.energizings)
     .filter((e) => e.circuitId === circuitId && (at === undefined || !isAfter(e.at, at)))
-    .reduce<Energizing | null>((last, e) => (last === null || isAfter(e.at, last.at) ? e : last), null);
-}
+    .sort(inOrder)
+    .at(-1) ?? null;
 
 /**
  * `unproved`: nothing on record that holds. `dead`: a proof holds somewhere on the circuit. `energized`: power came back
@@ -153,34 +194,44 @@ const isOf = (document: JobDocument, { boxId, basis, lockedOut }: Proof, circuit
 const proofsOn = (document: JobDocument, circuit: Circuit, at: string): Proof[] =>
   rows(document.proofs).filter((p) => !isAfter(p.at, at) && isOf(document, p, circuit));
 
-const newestProof = (document: JobDocument, circuit: Circuit, at: string): string =>
-  proofsOn(document, circuit, at).reduce((last, p) => (isAfter(p.at, last) ? p.at : last), '');
+const newestProof = (document: JobDocument, circuit: Circuit, at: string): Proof | null =>
+  proofsOn(document, circuit, at).sort(inOrder).at(-1) ?? null;
 
 /** The end of time, for what holds by all that is on record. */
 const EVER = '9999-12-31T23:59:59Z';
 
-/** Whether the last that is on record of a circuit is power put back for use. */
-export function isEnergized(document: JobDocument, circuit: Circuit, at = EVER): boolean {
+/** What was last put on record of a circuit’s power, where no proof surely came after it. */
+function powerSinceProof(document: JobDocument, circuit: Circuit, at: string): Energizing | null {
   const power = lastPower(document, circuit.id, at);
-  return power?.purpose === 'use' && !isBefore(power.at, newestProof(document, circuit, at));
+  const proof = newestProof(document, circuit, at);
+  return power && (proof === null || order(document, power, proof) !== 'before') ? power : null;
 }
 
-/** Whether a circuit’s breaker is on record as off at a moment: opened for a proof, and not on since. @param at UTC time */
+/** Whether the last that is on record of a circuit is power put back for use. */
+export const isEnergized = (document: JobDocument, circuit: Circuit, at = EVER): boolean =>
+  powerSinceProof(document, circuit, at)?.purpose === 'use';
+
+/** Whether a circuit’s breaker was said to be off at a moment: opened for a proof, and not on since. @param at UTC time */
+export function isSaidOff(document: JobDocument, circuit: Circuit, at: string): boolean {
+  const power = powerSinceProof(document, circuit, at);
+  return power ? power.purpose === 'lock-removed' : newestProof(document, circuit, at) !== null;
+}
+
+/** Whether a circuit is off by all that is on record: its breaker said to be, and nothing of it found live since. */
 export function isOff(document: JobDocument, circuit: Circuit, at: string): boolean {
-  const proved = newestProof(document, circuit, at);
-  const power = lastPower(document, circuit.id, at);
-  if (!power) return proved !== '';
-  return power.purpose === 'lock-removed' || isAfter(proved, power.at);
+  const proof = newestProof(document, circuit, at);
+  return (
+    isSaidOff(document, circuit, at) &&
+    (proof === null || signOfLife(document, proof, startOf(document, proof)) === null)
+  );
 }
 
 /** How a circuit stands at a moment, by what is on record until then. @param at UTC time */
 export function circuitState(document: JobDocument, circuit: Circuit, at: string): CircuitState {
-  if (isEnergized(document, circuit, at)) return 'energized';
-  const power = lastPower(document, circuit.id, at);
-  if (power?.purpose === 'measurement' && !isBefore(power.at, newestProof(document, circuit, at)))
-    return 'measuring';
-  const holds = proofsOn(document, circuit, at).some((p) => whyEnded(document, p, at) === null);
-  return holds ? 'dead' : 'unproved';
+  const power = powerSinceProof(document, circuit, at);
+  if (power?.purpose === 'use') return 'energized';
+  if (power?.purpose === 'measurement') return 'measuring';
+  return proofsOn(document, circuit, at).some((p) => holds(document, p, at)) ? 'dead' : 'unproved';
 }
 
 /** Readings of a box, oldest first, each with whether a later one replaced it. */
@@ -191,7 +242,7 @@ export function readingsOf(
   const past = pastReadings(document);
   return rows(document.readings)
     .filter((r) => r.boxId === boxId)
-    .sort((a, b) => byTime(a.at, b.at))
+    .sort(inOrder)
     .map((reading) => ({ reading, past: past.get(reading.id) ?? null }));
 }
 

@@ -86,12 +86,13 @@ test('a live conductor counts by a loading tester, of this box where it was live
     ...more,
   });
   const done = (draft: Partial<Draft>, more: Partial<Seen>) =>
-    act(document, 'live', draft, [live(more)]).done;
+    act(document, 'live', draft, [live({ toName: draft.referenceName ?? 'ground splice', ...more })]).done;
   assert.equal(done({}, {}), true);
   assert.equal(done({}, { instrument: 'high-impedance meter' }), false);
   assert.equal(done({}, { value: 99 }), false);
   assert.equal(done({}, { on: ['circuit-2'] }), false);
   assert.equal(done({}, { to: 'elsewhere' }), false);
+  assert.equal(done({}, { toName: 'lead from the ground bar' }), false);
   assert.equal(done({ basis: 'dead-outlet' }, { on: ['circuit-2'] }), true);
   assert.equal(done({ basis: 'dead-outlet' }, { on: [] }), false);
   assert.equal(done({ basis: 'dead-outlet', ...LEAD }, { on: [] }), true);

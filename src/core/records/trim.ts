@@ -1,5 +1,4 @@
 /** The work in a box on record: which of its steps are ticked, and whether it may be energized as it was done. */
-import { byTime } from '#core/units/time.ts';
 import { plannedBoxes } from '#core/boxes/planned.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import type { WorkStep } from '#core/boxes/steps/site.ts';
@@ -9,6 +8,7 @@ import { energized } from '#core/effects/energized.ts';
 import type { Guard } from '#core/job/commands.ts';
 import { circuitOf, rows, type Change } from '#core/job/document.ts';
 import type { Problem } from '#core/job/integrity.ts';
+import { inOrder } from '#core/job/order.ts';
 import type { Energizing, Entry, JobDocument, Tick } from '#core/job/schema.ts';
 import { circuitState, validProof, whyUnproved } from './proof.ts';
 
@@ -16,7 +16,7 @@ import { circuitState, validProof, whyUnproved } from './proof.ts';
 export function ticksOf({ ticks }: JobDocument, boxId: string): ReadonlyMap<string, Tick> {
   const newest = new Map<string, Tick>();
   const own = rows(ticks).filter((t) => t.boxId === boxId);
-  for (const tick of own.sort((a, b) => byTime(a.at, b.at))) newest.set(tick.step, tick);
+  for (const tick of own.sort(inOrder)) newest.set(tick.step, tick);
   for (const [step, tick] of newest) if (!tick.done) newest.delete(step);
   return newest;
 }
@@ -44,18 +44,18 @@ export const added = <T>(changes: readonly Change[], table: Change['table']): T[
   changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
 
 /** An answer of a procedure that took hands into a box stands on a proof of dead that holds. */
-export const insideGuard: Guard = (_before, after, changes) =>
+export const insideGuard: Guard = (_before, after, changes, now) =>
   added<Entry>(changes, 'entries').flatMap(({ id, inside, strikes, at }): Problem[] => {
     if (inside === null || strikes !== null) return [];
     const box = after.boxes[inside];
     if (!box) return [{ path: `entries[${id}].inside`, message: 'expected a box of this job' }];
-    return validProof(after, box, at)
+    return validProof(after, box, now ?? at)
       ? []
-      : [{ path: `entries[${id}]`, message: whyUnproved(after, box, at) }];
+      : [{ path: `entries[${id}]`, message: whyUnproved(after, box, now ?? at) }];
   });
 
 /** A step inside a box is ticked under a proof of dead that holds; a test after it with the power on record. */
-export const tickGuard: Guard = (_before, after, changes) =>
+export const tickGuard: Guard = (_before, after, changes, now) =>
   added<Tick>(changes, 'ticks').flatMap((tick): Problem[] => {
     const path = `ticks[${tick.id}]`;
     const box = after.boxes[tick.boxId];
@@ -70,7 +70,8 @@ export const tickGuard: Guard = (_before, after, changes) =>
       return circuitState(after, circuit, tick.at) === 'energized'
         ? []
         : [{ path, message: 'This test is made with the power back on; put it back on record first' }];
-    return validProof(after, box, tick.at) ? [] : [{ path, message: whyUnproved(after, box, tick.at) }];
+    const at = now ?? tick.at;
+    return validProof(after, box, at) ? [] : [{ path, message: whyUnproved(after, box, at) }];
   });
 
 /** Power does not come back to use onto a box that is on record as done in a way that is dangerous. */

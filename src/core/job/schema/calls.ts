@@ -1,5 +1,5 @@
 /** Service calls: what is the matter, each answer of its procedure, and what flips and opened boxes showed on the way. */
-import { entity, flag, id, list, name, number, text, time, whole, word } from './fields.ts';
+import { entity, flag, id, list, name, number, stamp, text, time, whole, word } from './fields.ts';
 import { FAULT_PLACES, FLIP_MEANS, RETESTS, ROLES } from './words.ts';
 
 /** One matter of a call, and the procedure that goes through it. */
@@ -20,6 +20,7 @@ export const callSchema = entity({
 /** One answer of a procedure; what it says is kept, whatever is answered later. */
 export const entrySchema = entity({
   id: id(),
+  stamp: stamp(),
   callId: id(),
   /** Key of the step. */
   step: text(160).trim().min(1),
@@ -44,6 +45,7 @@ export const entrySchema = entity({
 /** Breakers turned off, and the outlets that were looked at meanwhile. */
 export const flipSchema = entity({
   id: id(),
+  stamp: stamp(),
   panelId: id(),
   at: time(),
   by: name(),
@@ -58,6 +60,7 @@ export const flipSchema = entity({
 /** A box opened with its cables apart and the power on: which cable is live, and which outlets went dead. */
 export const partingSchema = entity({
   id: id(),
+  stamp: stamp(),
   circuitId: id(),
   boxId: id(),
   at: time(),
@@ -73,6 +76,7 @@ export const partingSchema = entity({
 /** As what a person works from then on. */
 export const personSchema = entity({
   id: id(),
+  stamp: stamp(),
   at: time(),
   name: name(),
   role: word(ROLES),
@@ -82,6 +86,7 @@ export const personSchema = entity({
 /** A licensed person has looked over what an apprentice did until then. */
 export const countersignSchema = entity({
   id: id(),
+  stamp: stamp(),
   of: name(),
   through: time(),
   at: time(),
@@ -92,6 +97,7 @@ export const countersignSchema = entity({
 /** A fault as it was found and mended, for this house and for the next one. */
 export const faultSchema = entity({
   id: id(),
+  stamp: stamp(),
   /** The call that found it; null where it was put down by itself. */
   callId: id().nullable(),
   circuitId: id(),

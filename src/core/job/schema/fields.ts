@@ -51,3 +51,16 @@ export const list = <T>(of: yup.ISchema<T>, max: number) => yup.array(of).strict
 /** One of a set of words. */
 export const word = <T extends string>(of: readonly T[]) => yup.string().strict().defined().oneOf(of);
 export const number = (min: number, max: number) => yup.number().strict().defined().min(min).max(max);
+/** What wrote a row: a browser, or one run of the command line. */
+export const device = () => text(40).matches(/^device-[a-z0-9]{1,30}$/, '${path}: expected a device such as device-7k2m');
+/** Most rows that one device writes in a job. */
+export const MOST_WRITTEN = 1e9;
+const stampSchema = entity({
+  device: device(),
+  /** Its own count: one more with each row. */
+  n: whole(1, MOST_WRITTEN),
+  /** Above that of all rows that it had when it wrote this one. */
+  clock: whole(1, MOST_WRITTEN),
+});
+/** Where a row of the record stands among the others; missing until it is written. */
+export const stamp = () => stampSchema.optional().default(undefined);

@@ -1,6 +1,22 @@
 /** What was measured, proved, amended and photographed. */
 import * as yup from 'yup';
-import { id, text, name, flag, whole, volts, time, day, entity, list, number, word } from './fields.ts';
+import {
+  id,
+  text,
+  name,
+  flag,
+  whole,
+  volts,
+  time,
+  day,
+  entity,
+  list,
+  number,
+  word,
+  stamp,
+  device,
+  MOST_WRITTEN,
+} from './fields.ts';
 import {
   HALVES_READ,
   INDICATORS,
@@ -19,6 +35,7 @@ import {
 
 export const readingSchema = entity({
   id: id(),
+  stamp: stamp(),
   boxId: id(),
   /** Box and room as they were called when the reading was taken. */
   place: text(160),
@@ -68,6 +85,7 @@ const circuitIds = () => list(id(), MOST_CIRCUITS);
 /** One thing seen with an instrument: at which place, in which state, between what, and the value. */
 export const observationSchema = entity({
   id: id(),
+  stamp: stamp(),
   /** Null: at the panel. */
   boxId: id().nullable(),
   place: text(160),
@@ -94,6 +112,7 @@ export const observationSchema = entity({
 /** One look of an instrument at one place, with all that its figure depends on. */
 export const measurementSchema = entity({
   id: id(),
+  stamp: stamp(),
   /** The outlet that it was made at. */
   boxId: id(),
   /** Null: the outlet is on no circuit. */
@@ -142,6 +161,7 @@ export const measurementSchema = entity({
 /** A tie or separated ends, for a measurement; or that they were undone. */
 export const temporarySchema = entity({
   id: id(),
+  stamp: stamp(),
   boxId: id(),
   place: text(160),
   at: time(),
@@ -157,6 +177,7 @@ export const temporarySchema = entity({
 /** That a box is dead: the observations that show it, and what was done so that it stays so. */
 export const proofSchema = entity({
   id: id(),
+  stamp: stamp(),
   boxId: id(),
   place: text(160),
   at: time(),
@@ -184,6 +205,7 @@ export const proofSchema = entity({
 /** The lock-out of a circuit ended: voids every earlier proof of every box that the circuit is in. */
 export const energizingSchema = entity({
   id: id(),
+  stamp: stamp(),
   circuitId: id(),
   at: time(),
   by: name(),
@@ -194,6 +216,7 @@ export const energizingSchema = entity({
 /** A test of a ground-fault or arc-fault device by its own button, with what it is known to protect. */
 export const deviceTestSchema = entity({
   id: id(),
+  stamp: stamp(),
   circuitId: id(),
   /** Null is the breaker. */
   boxId: id().nullable(),
@@ -220,6 +243,7 @@ export const deviceTestSchema = entity({
 /** A step of the work in a box, ticked off or taken back. */
 export const tickSchema = entity({
   id: id(),
+  stamp: stamp(),
   boxId: id(),
   place: text(160),
   /** Name of the step among those of its box. */
@@ -249,6 +273,7 @@ export const amendmentSchema = entity({
 /** What an eye or a hand found at an inspection, of one item of a list and one thing of the job. */
 export const lookSchema = entity({
   id: id(),
+  stamp: stamp(),
   /** Id of a look item. */
   item: text(60).min(1),
   about: entity({
@@ -277,4 +302,27 @@ export const pictureSchema = entity({
   caption: text(160),
   width: whole(1, 20000),
   height: whole(1, 20000),
+});
+
+/** Tables of which a gate reads fields. */
+const GATED = ['job', 'boxes', 'circuits', 'panels'] as const;
+
+/** That fields were changed which a gate reads, by whatever hand: an edit, an undo, a file. */
+export const alterationSchema = entity({
+  id: id(),
+  stamp: stamp(),
+  at: time(),
+  table: word(GATED),
+  row: id(),
+  fields: list(text(40).min(1), 40),
+  /** Proofs that held until then and no more after it: taking the change back brings none of them back. */
+  ended: list(id(), 2000),
+});
+
+/** How far a device had taken in what others wrote. */
+export const takingSchema = entity({
+  id: id(),
+  stamp: stamp(),
+  at: time(),
+  heads: list(entity({ device: device(), n: whole(1, MOST_WRITTEN) }), 400),
 });

@@ -9,7 +9,8 @@ import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#cor
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
 import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
 import { rows } from '#core/job/document.ts';
-import { INSTRUMENT_FACTS, measurementsOf } from '#core/records/measuring.ts';
+import { measurementsOf } from '#core/records/measuring.ts';
+import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
 import { pastReadings } from '#core/records/proof.ts';
 import type { Box, Circuit, Entry, JobDocument, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';

@@ -1,6 +1,7 @@
 /** A panel with its main off and its bus read dead, and the main back on after the work. */
 import { panelCaution } from '#core/records/sources.ts';
-import { DEAD_VOLTS, isLive } from '#core/records/acts.ts';
+import { isLive } from '#core/records/acts.ts';
+import { DEAD_VOLTS } from '#core/records/thresholds.ts';
 import { measure, volts, work, type Answer, type Context, type Step } from '../step.ts';
 import { panelOf } from './breaker.ts';
 

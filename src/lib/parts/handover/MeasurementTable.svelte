@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Measurement } from '#core/job/schema.ts';
-  import { INSTRUMENT_FACTS } from '#core/records/measuring.ts';
+  import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
   import { describeMeasurement, describeShown } from '../../measurements.ts';
   import { utc } from '../../readings.ts';
   import PaperTable from './PaperTable.svelte';

@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Run } from '#core/circuits/run.ts';
   import { MEASURING } from '#core/job/schema.ts';
-  import { INSTRUMENT_FACTS, measurementsOf } from '#core/records/measuring.ts';
+  import { measurementsOf } from '#core/records/measuring.ts';
+import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
   import { Measuring } from '../../measuring.svelte.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';

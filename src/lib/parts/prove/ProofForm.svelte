@@ -3,7 +3,8 @@
   import type { OtherSource, Proof } from '#core/job/schema.ts';
   import type { RunStop } from '#core/circuits/run.ts';
   import { circuitsIn, pointsIn } from '#core/records/points.ts';
-  import { actsOf, DEAD_VOLTS, KNOWN_SOURCE, type Draft } from '#core/records/acts.ts';
+  import { actsOf, type Draft } from '#core/records/acts.ts';
+  import { DEAD_VOLTS, KNOWN_SOURCE } from '#core/records/thresholds.ts';
   import { standingLockOut } from '#core/records/proof.ts';
   import { panelCaution, sourceNames } from '#core/records/sources.ts';
   import { ProofDraft } from '../../proofDraft.svelte.ts';
