@@ -1,18 +1,18 @@
 /** A call as its page shows it: where its procedure stands, and what a person answers. */
 import {
-  addedCommands,
-  answerCommands,
-  backCommands,
+  addedCommand,
+  answerCommand,
+  backCommand,
   contextOf,
   earlierAnswer,
+  insteadCommand,
   problemWith,
   standingOf,
-  strikeCommands,
+  strikeCommand,
 } from '#core/procedures/engine.ts';
 import { seenDangers } from '#core/diagnosis/hunt/warnings.ts';
 import { huntCase, KEYS } from '#core/procedures/hunting/case.ts';
 import { HUNTS } from '#core/procedures/hunting/prelude.ts';
-import { newId } from '#core/job/document.ts';
 import type { Command } from '#core/job/commands.ts';
 import { procedureOf } from '#core/procedures/index.ts';
 import { NO_ANSWER, type Answer } from '#core/procedures/step.ts';
@@ -73,7 +73,7 @@ export class Calling {
       if (!context || !step || !asked || step.key !== asked.key) return null;
       const answer: Answer = { ...NO_ANSWER, ...values };
       this.said = problemWith(step, answer) ?? '';
-      if (this.said === '') await this.store(answerCommands(context, step, answer, this.signature()));
+      if (this.said === '') await this.store(answerCommand(context, step, answer, this.signature()));
       return this.said || null;
     });
     this.queue = done.catch(() => null);
@@ -82,7 +82,7 @@ export class Calling {
 
   back = (): void => {
     this.queue = this.queue.then(
-      () => this.context && this.store(backCommands(this.context, this.signature())),
+      () => this.context && this.store(backCommand(this.context, this.signature())),
     );
   };
 
@@ -90,7 +90,7 @@ export class Calling {
   strike = (entryId: string): void => {
     this.queue = this.queue.then(() => {
       const entry = this.context?.log.entries.find((e) => e.id === entryId);
-      return entry && this.store(strikeCommands(entry, this.signature()));
+      return entry && this.store(strikeCommand(entry, this.signature()));
     });
   };
 
@@ -99,7 +99,7 @@ export class Calling {
     this.queue = this.queue.then(() => {
       if (!this.call) return;
       return this.store(
-        addedCommands(this.call.id, { step, title, said, picks: [...picks] }, this.signature()),
+        addedCommand(this.call.id, { step, title, said, picks: [...picks] }, this.signature()),
       );
     });
   };
@@ -110,23 +110,15 @@ export class Calling {
       const key = step.replace(KEYS.find, KEYS.think);
       const entry = this.context?.log.entry(key);
       if (!entry) return;
-      await this.store(strikeCommands(entry, this.signature()));
-      const { by, at } = this.signature();
-      await this.store([
-        {
-          type: 'put',
-          table: 'entries',
-          rows: [{ ...entry, id: newId('entry'), by, at, picks: [order], said: note, note, strikes: null }],
-        },
-      ]);
+      await this.store(insteadCommand(entry, { picks: [order], said: note, note }, this.signature()));
     });
   };
 
-  private async store(commands: readonly Command[]): Promise<void> {
+  private async store(command: Command | null): Promise<void> {
+    if (command === null) return;
     this.held = this.live;
     try {
-      for (const command of commands)
-        if ((this.said = (await this.session().attempt(command)) ?? '') !== '') return;
+      this.said = (await this.session().attempt(command)) ?? '';
     } finally {
       this.held = null;
     }

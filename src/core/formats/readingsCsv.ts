@@ -147,6 +147,7 @@ function readRow(row: Record<Column, string>, line: string, problems: Problem[])
     openBox: openBox === 'yes',
     note: plain('note'),
     corrects: row.corrects === '' ? null : row.corrects,
+    from: null,
   };
 }
 

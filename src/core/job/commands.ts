@@ -144,15 +144,36 @@ export function recorded(
     .map(({ table, after }) => put(table as AppendOnly, { ...(after as Recorded), stamp: undefined }));
   const made: Change[] = [...(taking === null ? [] : [put('takings', taking)]), ...edits, ...records];
   const document = applyChanges(before, made);
-  const altered = (edits.length === 0 ? [] : (clerk?.(before, document, edits, at) ?? [])).map((row) => {
-    const stamp = stamper.next();
-    const id = `alteration-${stamp.device.replace(/^device-/, '')}-${stamp.n}`;
-    return put('alterations', { ...row, id, at, stamp });
-  });
+  const altered = alteredBy(before, document, edits, clerk, stamper, at);
   return altered.length === 0
     ? { document, changes: made }
     : { document: applyChanges(document, altered), changes: [...made, ...altered] };
 }
+
+/** What goes on record with edits. */
+function alteredBy(
+  before: JobDocument,
+  after: JobDocument,
+  edits: readonly Change[],
+  clerk: Clerk | null,
+  stamper: Stamper,
+  at: string,
+): Change[] {
+  if (clerk === null || edits.length === 0) return [];
+  return clerk(before, after, edits, at).map((row) => {
+    const stamp = stamper.next();
+    const id = `alteration-${stamp.device.replace(/^device-/, '')}-${stamp.n}`;
+    return { table: 'alterations', id, before: null, after: { ...row, id, at, stamp } };
+  });
+}
+
+/** A document that takes the place of another one, with what that alters put on record. */
+export function inPlaceOf(before: JobDocument, document: JobDocument, clerk: Clerk, clock: Clock): JobDocument {
+  const edits = changesBetween(before, document).filter((c) => !isOfRecord(c));
+  const stamper = new Stamper(document, clock);
+  return applyChanges(document, alteredBy(before, document, edits, clerk, stamper, clock.now));
+}
+
 /** When changes were made, by the last row of the record among them; the beginning of time where none says so. */
 const timeOf = (changes: readonly Change[]): string =>
   (changes.findLast(isOfRecord)?.after as Recorded | undefined)?.at ?? '1970-01-01T00:00:00Z';

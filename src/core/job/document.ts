@@ -76,6 +76,7 @@ export const PLAIN_READING = {
   openBox: false,
   note: '',
   corrects: null,
+  from: null,
 } as const satisfies Partial<Reading>;
 
 /** Fields of a measurement that say nothing out of the ordinary. */

@@ -66,6 +66,7 @@ test('a version 4 file is brought up to date: its readings are of whole outlets,
     groundReference: null,
     half: 'both',
     openBox: false,
+    from: null,
     stamp: document.readings['reading-b2a']!.stamp,
   });
   assert.equal(document.energizings['energizing-s1']!.purpose, 'use');

@@ -608,6 +608,10 @@ function fromVersion14(file: Raw): Raw {
     list(file[table]).map((row) => ({ table, rank, row, time: momentOf(row.at), id: String(row.id) })),
   ).sort((a, b) => a.time - b.time || a.rank - b.rank || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
   const places = new Map(all.map(({ row }, k) => [row, k + 1]));
+  const answers = new Map(list(file.entries).map((e) => [`${String(e.by)} ${momentOf(e.at)}`, e.id]));
+  // What was read without its load stands a millisecond before what was read with it.
+  const answerOf = ({ by, at }: Raw): unknown =>
+    [0, 1].flatMap((later) => answers.get(`${String(by)} ${momentOf(at) + later}`) ?? [])[0] ?? null;
   const stamped = (row: Raw): Raw => ({
     ...row,
     stamp: { device: BEFORE_STAMPS, n: places.get(row), clock: places.get(row) },
@@ -616,6 +620,7 @@ function fromVersion14(file: Raw): Raw {
     ...file,
     version: 15,
     ...Object.fromEntries(RECORDS_OF_14.map((table) => [table, list(file[table]).map(stamped)])),
+    readings: list(file.readings).map((r) => ({ ...stamped(r), from: answerOf(r) })),
     alterations: [],
     takings: [],
   };

@@ -5,7 +5,7 @@
 import { isAfter, isSameDay } from '#core/units/time.ts';
 import type { Command } from '#core/job/commands.ts';
 import { circuitOf, newId, rows, struckBy } from '#core/job/document.ts';
-import { isAppendOnly, type Call, type Entry } from '#core/job/schema.ts';
+import type { Call, Entry } from '#core/job/schema.ts';
 import { circuitsIn } from '#core/records/points.ts';
 import { circuitState, validProof, whyUnproved } from '#core/records/proof.ts';
 import type { View } from '#core/view/view.ts';
@@ -193,12 +193,12 @@ function said(step: Step, answer: Answer): string {
   return parts.join('; ').slice(0, 400);
 }
 
-/**
- * The commands that put an answer on record: what it changes in the job, then the answer itself. To be run in their order;
- * where one is refused the rest is not run, and the answer can be given again.
- */
-export function answerCommands(c: Context, step: Step, answer: Answer, signed: Signed): Command[] {
-  const { by, at } = signed;
+/** Commands as one: all of them or none. */
+const asOne = (label: string, commands: Command[]): Command =>
+  commands.length === 1 ? commands[0]! : { type: 'batch', label: label.slice(0, 80), commands };
+
+/** The command that puts an answer on record with all that it changes in the job: whole or not at all. */
+export function answerCommand(c: Context, step: Step, answer: Answer, { by, at }: Signed): Command {
   const entry: Entry = {
     id: newId('entry'),
     callId: c.call.id,
@@ -214,60 +214,59 @@ export function answerCommands(c: Context, step: Step, answer: Answer, signed: S
     note: answer.note.trim(),
     strikes: null,
   };
-  const effects = step.effects?.(answer, signed) ?? [];
-  const isRecord = (command: Command) => command.type === 'put' && isAppendOnly(command.table);
-  const edits = effects.filter((e) => !isRecord(e));
-  return [
-    ...(edits.length > 0
-      ? [{ type: 'batch' as const, label: step.title.slice(0, 80), commands: edits }]
-      : []),
-    ...effects.filter(isRecord),
-    { type: 'put', table: 'entries', rows: [entry] },
-  ];
+  const effects = step.effects?.(answer, { by, at }, entry.id) ?? [];
+  return asOne(step.title, [...effects, { type: 'put', table: 'entries', rows: [entry] }]);
 }
 
 /** Puts something on record that no step asked for. */
-export const addedCommands = (
+export const addedCommand = (
   callId: string,
   said: Pick<Entry, 'step' | 'title' | 'said' | 'picks'>,
   { by, at }: Signed,
-): Command[] => {
+): Command => {
   const rest = { inside: null, value: null, figures: [], note: '', strikes: null };
-  return [
-    { type: 'put', table: 'entries', rows: [{ ...said, ...rest, id: newId('entry'), callId, at, by }] },
-  ];
+  return { type: 'put', table: 'entries', rows: [{ ...said, ...rest, id: newId('entry'), callId, at, by }] };
 };
 
 /** Takes one answer back, wherever in the call it stands. */
-export const strikeCommands = (entry: Entry, signed: Signed): Command[] => [
-  {
-    type: 'put',
-    table: 'entries',
-    rows: [
-      {
-        ...struckBy(entry, 'entry', signed),
-        ...NO_ANSWER,
-        picks: [],
-        figures: [],
-        said: 'taken back',
-        inside: null,
-      },
-    ],
-  },
-];
+export const strikeCommand = (entry: Entry, signed: Signed): Command => ({
+  type: 'put',
+  table: 'entries',
+  rows: [
+    {
+      ...struckBy(entry, 'entry', signed),
+      ...NO_ANSWER,
+      picks: [],
+      figures: [],
+      said: 'taken back',
+      inside: null,
+    },
+  ],
+});
 
-/** Takes the last answer back; what it changed in the job stays until it is answered otherwise. Empty: there is none. */
-export function backCommands({ document, log }: Context, signed: Signed): Command[] {
+/** Gives another answer in place of one that is on record. */
+export const insteadCommand = (entry: Entry, values: Partial<Entry>, signed: Signed): Command =>
+  asOne(entry.title, [
+    strikeCommand(entry, signed),
+    {
+      type: 'put',
+      table: 'entries',
+      rows: [{ ...entry, ...values, ...signed, id: newId('entry'), strikes: null }],
+    },
+  ]);
+
+/** Takes the last answer back; what it changed in the job stays until it is answered otherwise. Null: there is none. */
+export function backCommand({ document, log }: Context, signed: Signed): Command | null {
   const last = log.entries.at(-1);
-  if (!last) return [];
+  if (!last) return null;
   // What a look put on record with the answer is taken back with it.
   const flips = rows(document.flips).filter((f) => f.at === last.at && f.strikes === null);
   const partings = rows(document.partings).filter((p) => p.at === last.at && p.strikes === null);
-  return [
-    ...strikeCommands(last, signed),
+  return asOne('Back', [
+    strikeCommand(last, signed),
     ...strikeFlips(flips, signed),
     ...strikePartings(partings, signed),
-  ];
+  ]);
 }
 
 /** What was answered at a step before it was taken back, to start from. */

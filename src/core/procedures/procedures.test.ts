@@ -8,7 +8,7 @@ import { InvalidError } from '#core/job/validate.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
 import { circuitState, validProof } from '#core/records/proof.ts';
 import { procedureCatalogue } from './catalogue.ts';
-import { answerCommands, backCommands, contextOf, earlierAnswer, standingOf } from './engine.ts';
+import { answerCommand, backCommand, contextOf, earlierAnswer, standingOf } from './engine.ts';
 import { PROCEDURES, procedureOf } from './index.ts';
 import { NO_ANSWER, type Step } from './step.ts';
 import { someAnswer, Walker } from './testing.ts';
@@ -94,9 +94,9 @@ test('an answer from inside a box is refused by the gate once its proof is void,
   assert.equal(walker.step!.kind, 'dead', 'the engine asks for a new proof');
   assert.throws(
     () =>
-      walker.run(
-        answerCommands(stale, step, { ...NO_ANSWER, picks: ['ground'] }, { by: 'A', at: walker.now }),
-      ),
+      walker.run([
+        answerCommand(stale, step, { ...NO_ANSWER, picks: ['ground'] }, { by: 'A', at: walker.now }),
+      ]),
     (error: unknown) => error instanceof InvalidError && /Power came back/.test(error.message),
   );
 });
@@ -107,7 +107,7 @@ test('back and forth loses nothing: the answer stands there to be given again, a
       const walker = walk(id, seed);
       const before = walker.context.log.entries;
       const last = before.at(-1)!;
-      walker.run(backCommands(walker.context, { by: 'A. Tester', at: walker.now }));
+      walker.run([backCommand(walker.context, { by: 'A. Tester', at: walker.now })!]);
       const { step } = walker;
       assert.equal(step?.key, 'record');
       assert.deepEqual(earlierAnswer(walker.context, step!)?.picks, last.picks);

@@ -103,8 +103,8 @@ interface Base {
   liveOpen?: Circuit | null;
   /** It is on record already. */
   met?: boolean;
-  /** What the answer changes in the job. */
-  effects?: (answer: Answer, signed: Signed) => Command[];
+  /** What the answer changes in the job, and puts on record with it. @param entry id of the answer itself */
+  effects?: (answer: Answer, signed: Signed, entry: string) => Command[];
   /** An answer in words for the record, where its choices and figures do not say it by themselves. */
   says?: (answer: Answer) => string;
   /** What is wrong with an answer, or null. */

@@ -5,7 +5,7 @@ import type { Call, Energizing, JobDocument } from '#core/job/schema.ts';
 import { GATES } from '#core/records/gates.ts';
 import { draftFor, recorded, walk } from '#core/records/testing.ts';
 import { View } from '#core/view/view.ts';
-import { addedCommands, answerCommands, contextOf, problemWith, standingOf } from './engine.ts';
+import { addedCommand, answerCommand, contextOf, problemWith, standingOf } from './engine.ts';
 import { procedureOf } from './index.ts';
 import { callOf } from './tiles.ts';
 import { NO_ANSWER, type Answer, type Context, type Procedure, type Step } from './step.ts';
@@ -73,7 +73,7 @@ export class Walker {
     const answer = { ...NO_ANSWER, ...values };
     const problem = problemWith(step, answer);
     if (problem !== null) return problem;
-    this.run(answerCommands(this.context, step, answer, { by: this.by, at: this.now }));
+    this.run([answerCommand(this.context, step, answer, { by: this.by, at: this.now })]);
     return null;
   }
 
@@ -81,7 +81,7 @@ export class Walker {
   add(step: string, picks: readonly string[]): void {
     this.minute += 1;
     const said = { step, title: step, said: picks.join(', '), picks: [...picks] };
-    this.run(addedCommands(this.call.id, said, { by: this.by, at: this.now }));
+    this.run([addedCommand(this.call.id, said, { by: this.by, at: this.now })]);
   }
 
   /** A whole proof of dead of a box, each act as it should be. */

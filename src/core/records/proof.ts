@@ -247,13 +247,21 @@ export function readingsOf(
 }
 
 /** Why a reading no longer holds. */
-export type Past = 'corrected' | 'mended since';
+export type Past = 'corrected' | 'mended since' | 'taken back';
 
-/** Readings that a later one corrects, or whose fault was mended since, by their ids. They stay on record, struck through. */
-export const pastReadings = (document: JobDocument): ReadonlyMap<string, Past> =>
-  new Map<string, Past>([
+/**
+ * Readings that a later one corrects, whose fault was mended since, or whose answer was taken back, by their ids. They stay on
+ * record, struck through.
+ */
+export function pastReadings(document: JobDocument): ReadonlyMap<string, Past> {
+  const struck = new Set(rows(document.entries).flatMap((e) => e.strikes ?? []));
+  return new Map<string, Past>([
     ...standingRows(document.faults).flatMap(({ voids }) => voids.map((id) => [id, 'mended since'] as const)),
     ...rows(document.readings).flatMap(({ corrects }) =>
       corrects === null ? [] : [[corrects, 'corrected'] as const],
     ),
+    ...rows(document.readings).flatMap(({ id, from }) =>
+      from !== null && struck.has(from) ? [[id, 'taken back'] as const] : [],
+    ),
   ]);
+}

@@ -16,6 +16,8 @@ export interface JobRow {
   incarnation?: string;
   /** Newest change that is not in the log any more. */
   trimmed?: number;
+  /** The highest number that this browser gave a row of its record. */
+  n?: number;
   /** What it began as; jobs stored before version 13 are projects. */
   entry?: Job['entry'];
   /** Where its call stood when it was last looked at. */

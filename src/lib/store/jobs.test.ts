@@ -5,28 +5,34 @@ import fc from 'fast-check';
 import { studioJob } from '../../../demo/studio.ts';
 import type { Command } from '#core/job/commands.ts';
 import { runGuarded as run } from '#core/records/gates.ts';
+import { allStamped, order } from '#core/job/order.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { db } from './db.ts';
-import { changesAfter, commit, JobGoneError, loadJob, redo, storeJob, undo, type Loaded } from './jobs.ts';
+import { bringIn, changesAfter, commit, JobGoneError, loadJob, redo, storeJob, undo, type Loaded } from './jobs.ts';
 import { clearOut, hasJob, isQuotaError, listJobs, putBack, throwAway } from './list.ts';
 
 const ID = 'job-tamarack';
+/** As a file has it: every row of the record has its stamp. */
+const job = (): JobDocument => allStamped(studioJob(), 'device-demo');
 const move = (id: string, offset: number): Command => ({
   type: 'move-box',
   id,
-  wallId: studioJob().boxes[id]!.wallId!,
+  wallId: job().boxes[id]!.wallId!,
   offset,
 });
-const act = (state: Loaded, command: Command) => commit(ID, state, (d: JobDocument) => run(d, command));
+const act = (state: Loaded, command: Command) => commit(ID, state, (d, clock) => run(d, command, clock));
+
+/** What was edited; that it was is on record, and stays there. */
+const edited = (document: JobDocument): JobDocument => ({ ...document, alterations: {}, takings: {} });
 
 beforeEach(async () => {
   await Promise.all([db.jobs.clear(), db.entities.clear(), db.changes.clear()]);
-  await storeJob(studioJob());
+  await storeJob(job());
 });
 
 test('a job is stored and loaded as it is', async () => {
-  assert.deepEqual((await loadJob(ID)).document, studioJob());
+  assert.deepEqual((await loadJob(ID)).document, job());
   assert.deepEqual(
     (await listJobs()).map((j) => j.name),
     ['14 Tamarack Court'],
@@ -45,7 +51,7 @@ test('any mix of edits, undo, redo and reloads agrees with a plain list of docum
   );
   await fc.assert(
     fc.asyncProperty(fc.array(step, { maxLength: 14 }), async (steps) => {
-      await storeJob(studioJob());
+      await storeJob(job());
       let state = await loadJob(ID);
       const past: JobDocument[] = [];
       const future: JobDocument[] = [];
@@ -70,11 +76,11 @@ test('any mix of edits, undo, redo and reloads agrees with a plain list of docum
           past.push(now);
           now = future.pop()!;
         } else state = await loadJob(ID);
-        assert.deepEqual(state.document, now);
+        assert.deepEqual(edited(state.document), edited(now));
         assert.equal(state.history.undo.length, past.length);
         assert.equal(state.history.redo.length, future.length);
       }
-      assert.deepEqual((await loadJob(ID)).document, now);
+      assert.deepEqual(edited((await loadJob(ID)).document), edited(now));
     }),
     { numRuns: 40 },
   );
@@ -88,7 +94,7 @@ test('two tabs: a command takes in what the other wrote, and undo takes back the
   assert.equal(after.document.boxes['box-s4']!.offset, 10);
   assert.equal(after.document.boxes['box-s3']!.offset, 20);
   const back = await undo(ID, a);
-  assert.equal(back.document.boxes['box-s3']!.offset, studioJob().boxes['box-s3']!.offset);
+  assert.equal(back.document.boxes['box-s3']!.offset, job().boxes['box-s3']!.offset);
   assert.equal(back.document.boxes['box-s4']!.offset, 10);
 });
 
@@ -96,7 +102,7 @@ test('a refused command writes nothing', async () => {
   const state = await loadJob(ID);
   await assert.rejects(act(state, move('box-s4', 9999)), InvalidError);
   assert.deepEqual(await changesAfter(ID, 0), []);
-  assert.deepEqual((await loadJob(ID)).document, studioJob());
+  assert.deepEqual((await loadJob(ID)).document, job());
 });
 
 test('a crash in the middle of a write leaves all of it or none', async () => {
@@ -107,17 +113,72 @@ test('a crash in the middle of a write leaves all of it or none', async () => {
   }) as typeof add;
   await assert.rejects(act(state, { type: 'remove', table: 'areas', ids: ['area-studio'] }), /power cut/);
   db.changes.add = add;
-  assert.deepEqual((await loadJob(ID)).document, studioJob());
+  assert.deepEqual((await loadJob(ID)).document, job());
 });
 
 test('readings are on record and outside undo', async () => {
-  const reading = { ...studioJob().readings['reading-b1a']!, id: 'reading-new' };
+  const reading = { ...job().readings['reading-b1a']!, id: 'reading-new' };
   let state = await act(await loadJob(ID), move('box-s4', 12));
   state = await act(state, { type: 'put', table: 'readings', rows: [reading] });
   assert.equal(state.history.undo.at(-1)!.label, 'Move S4');
   state = await undo(ID, state);
   assert.ok(state.document.readings['reading-new']);
   assert.equal((await undo(ID, state)).history.undo.length, 0);
+});
+
+test('an answer is its edits and its rows, or nothing; undo takes back its edits alone, and says so on record', async () => {
+  const before = await loadJob(ID);
+  const wall = before.document.boxes['box-s4']!.wallId!;
+  const reading = { ...job().readings['reading-b1a']!, id: 'reading-new' };
+  const answer = (offset: number): Command => ({
+    type: 'batch',
+    label: 'An answer',
+    commands: [
+      { type: 'move-box', id: 'box-s4', wallId: wall, offset },
+      { type: 'put', table: 'readings', rows: [reading] },
+    ],
+  });
+  await assert.rejects(act(before, answer(9999)), InvalidError);
+  assert.deepEqual((await loadJob(ID)).document, before.document);
+  let state = await act(before, answer(12));
+  assert.equal(state.document.boxes['box-s4']!.offset, 12);
+  const altered = Object.keys(state.document.alterations).length;  state = await undo(ID, state);
+  assert.notEqual(state.document.boxes['box-s4']!.offset, 12);
+  assert.ok(state.document.readings['reading-new'], 'no step of undo takes a row of the record back');
+  assert.equal(Object.keys(state.document.alterations).length, altered + 1);
+  state = await redo(ID, state);
+  assert.deepEqual((await loadJob(ID)).document, state.document);
+  const numbers = Object.values(state.document.alterations).map((a) => a.stamp!.n);
+  assert.equal(new Set(numbers).size, numbers.length);
+});
+
+test('a file in the place of the job says on record what it altered', async () => {
+  const before = (await loadJob(ID)).document;
+  const circuit = before.circuits['circuit-studio']!;
+  const moved = { ...before.circuits, [circuit.id]: { ...circuit, space: circuit.space + 20 } };
+  await storeJob({ ...before, circuits: moved });
+  const { document } = await loadJob(ID);
+  assert.deepEqual(
+    Object.values(document.alterations).map((a) => [a.table, a.row, a.fields]),
+    [['circuits', circuit.id, ['space']]],
+  );
+});
+
+test('what another copy has on record comes in once, with the stamps it had', async () => {
+  const reading = { ...job().readings['reading-b1a']!, id: 'reading-new' };
+  const theirs = run(job(), { type: 'put', table: 'readings', rows: [reading] }, {
+    device: 'device-theirs',
+    now: '2026-05-08T10:00:00Z',
+  }).document;
+  let state = await act(await loadJob(ID), move('box-s4', 12));
+  state = await bringIn(ID, state, theirs);
+  assert.deepEqual(state.document.readings['reading-new'], theirs.readings['reading-new']);
+  assert.equal(state.document.boxes['box-s4']!.offset, 12, 'what was edited here stays');
+  assert.equal(await bringIn(ID, state, theirs), state);
+  // What is written next had it.
+  state = await act(state, { type: 'put', table: 'readings', rows: [{ ...reading, id: 'reading-own' }] });
+  const { readings } = state.document;
+  assert.equal(order(state.document, readings['reading-new']!, readings['reading-own']!), 'before');
 });
 
 test('a job thrown away is gone for commands, can be put back, and is cleared out after a month', async () => {
@@ -128,7 +189,7 @@ test('a job thrown away is gone for commands, can be put back, and is cleared ou
   await assert.rejects(loadJob(ID), JobGoneError);
   await clearOut();
   await putBack(ID);
-  assert.deepEqual((await loadJob(ID)).document, studioJob());
+  assert.deepEqual((await loadJob(ID)).document, job());
   await db.jobs.update(ID, { deletedAt: Date.now() - 31 * 24 * 3600 * 1000 });
   await clearOut();
   assert.equal(await db.entities.count(), 0);

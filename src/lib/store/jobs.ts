@@ -3,9 +3,13 @@ import { applyChanges, emptyDocument, inverse, newId, type Change } from '#core/
 import { editsBetween, GoneError, withEdits } from '#core/job/edits.ts';
 import { VERSION } from '#core/job/migrations.ts';
 import { problemsAfter } from '#core/job/integrity.ts';
+import { allStamped, headsOf, type Clock } from '#core/job/order.ts';
+import { missingIn } from '#core/job/unite.ts';
 import { InvalidError } from '#core/job/validate.ts';
-import type { Outcome } from '#core/job/commands.ts';
-import { isAppendOnly, TABLE_NAMES, type Job, type JobDocument, type TableName } from '#core/job/schema.ts';
+import { inPlaceOf, isOfRecord, recorded, type Outcome } from '#core/job/commands.ts';
+import { TABLE_NAMES, type Job, type JobDocument, type TableName } from '#core/job/schema.ts';
+import { GATES } from '#core/records/gates.ts';
+import { apartFromCopies, thisDevice } from './device.ts';
 import { assertOwn, changesOf, db, writing, type ChangeRow, type JobRow } from './db.ts';
 
 /** The job is not there: never was, or thrown away in another tab. */
@@ -38,8 +42,22 @@ export interface History {
   redo: ChangeRow[];
 }
 
-/** Changes kept for undo; older ones are cleared when a job is opened. */
+/** Edits kept for undo, and rows of the record for tabs that slept; older ones are cleared when a job is opened. */
 const KEPT_CHANGES = 500;
+
+/** Rows of the log that are cleared: of edits and of the record each the oldest, beyond what is kept. */
+function tooOld(log: readonly ChangeRow[]): Set<ChangeRow> {
+  const records = log.filter((r) => r.kind === 'record');
+  const edits = log.filter((r) => r.kind !== 'record');
+  return new Set([records, edits].flatMap((rows) => rows.slice(0, Math.max(0, rows.length - KEPT_CHANGES))));
+}
+
+/** Who writes, and when. @param job its highest number is kept: a file in its place may have fewer rows */
+const clockOf = ({ n }: Pick<JobRow, 'n'>): Clock => ({
+  device: thisDevice(),
+  now: new Date().toISOString(),
+  ...(n === undefined ? {} : { least: n }),
+});
 
 /** Works out the stacks from the log. */
 function fold(history: History, row: ChangeRow): History {
@@ -78,17 +96,17 @@ async function readJob(jobId: string): Promise<Loaded> {
   const document = emptyDocument(job) as unknown as Record<TableName, Record<string, unknown>>;
   for (const { table, id, value } of entities) if (table !== 'job') document[table][id] = value;
   const log = await changesOf(jobId).toArray();
-  const old = log.slice(0, Math.max(0, log.length - KEPT_CHANGES));
-  const trimmed = old.at(-1)?.seq ?? row.trimmed ?? 0;
-  if (old.length > 0) {
-    await db.changes.bulkDelete(old.map((r) => r.seq!));
+  const old = tooOld(log);
+  const trimmed = Math.max(row.trimmed ?? 0, ...[...old].map((r) => r.seq!));
+  if (old.size > 0) {
+    await db.changes.bulkDelete([...old].map((r) => r.seq!));
     await db.jobs.update(jobId, { trimmed });
   }
   return {
     document: document as unknown as JobDocument,
     incarnation: row.incarnation ?? '',
     seq: log.at(-1)?.seq ?? trimmed,
-    history: log.slice(old.length).reduce(fold, { undo: [], redo: [] }),
+    history: log.filter((r) => !old.has(r)).reduce(fold, { undo: [], redo: [] }),
   };
 }
 
@@ -113,7 +131,7 @@ async function write(jobId: string, document: JobDocument, row: ChangeRow): Prom
   await db.entities.bulkPut(put.map((c) => ({ jobId, table: c.table, id: c.id, value: c.after! })));
   await db.entities.bulkDelete(gone.map((c) => [jobId, c.table, c.id] as [string, string, string]));
   const seq = await db.changes.add(row);
-  await db.jobs.update(jobId, rowOf(document.job));
+  await db.jobs.update(jobId, { ...rowOf(document.job), n: headsOf(document).get(thisDevice()) ?? 0 });
   return { ...row, seq };
 }
 
@@ -125,7 +143,7 @@ async function write(jobId: string, document: JobDocument, row: ChangeRow): Prom
 async function transact(
   jobId: string,
   state: Loaded,
-  make: (state: Loaded) => Omit<ChangeRow, 'jobId' | 'at'> | null,
+  make: (state: Loaded, clock: Clock) => Omit<ChangeRow, 'jobId' | 'at'> | null,
 ): Promise<Loaded> {
   return writing([db.jobs, db.entities, db.changes], async () => {
     const job = await db.jobs.get(jobId);
@@ -137,7 +155,7 @@ async function transact(
       (job.trimmed ?? 0) > state.seq
         ? await readJob(jobId)
         : catchUp(state, await changesAfter(jobId, state.seq));
-    const made = make(current);
+    const made = make(current, clockOf(job));
     // What an undo would take back may be gone; it is off the stack all the same.
     if (!made || (made.changes.length === 0 && made.of === null)) return current;
     const document = applyChanges(current.document, made.changes);
@@ -146,19 +164,25 @@ async function transact(
   });
 }
 
-const isRecord = (changes: readonly Change[]): boolean =>
-  changes.every((c) => c.table !== 'job' && isAppendOnly(c.table));
-
-/** Runs a command and stores what it changed. */
+/** Runs a command and stores what it changed: its edits and what it puts on record, or neither. */
 export const commit = (
   jobId: string,
   state: Loaded,
-  run: (document: JobDocument) => Outcome,
+  run: (document: JobDocument, clock: Clock) => Outcome,
 ): Promise<Loaded> =>
-  transact(jobId, state, ({ document }) => {
-    const { changes, label } = run(document);
-    return { kind: isRecord(changes) ? 'record' : 'do', label, changes, of: null };
+  transact(jobId, state, ({ document }, clock) => {
+    const { changes, label } = run(document, clock);
+    return { kind: changes.every(isOfRecord) ? 'record' : 'do', label, changes, of: null };
   });
+
+/** Puts on record what another copy of the job has on record and this one has not. */
+export const bringIn = (jobId: string, state: Loaded, other: JobDocument): Promise<Loaded> =>
+  transact(jobId, state, ({ document }) => ({
+    kind: 'record',
+    label: 'What another copy has on record',
+    changes: missingIn(document, other),
+    of: null,
+  }));
 
 /**
  * Changes made again, or taken back, on rows that others may have changed since: only the fields that they changed.
@@ -182,14 +206,16 @@ function again(document: JobDocument, changes: readonly Change[]): Change[] {
   return made;
 }
 
+/** Only edits are taken back or made again; what that alters goes on record. */
 const step =
   (kind: keyof History, changesOf: (made: Change[]) => Change[]) =>
   (jobId: string, state: Loaded): Promise<Loaded> =>
-    transact(jobId, state, ({ document, history }) => {
+    transact(jobId, state, ({ document, history }, clock) => {
       const row = history[kind].at(-1);
-      return row
-        ? { kind, label: row.label, changes: again(document, changesOf(row.changes)), of: row.seq! }
-        : null;
+      if (!row) return null;
+      const edits = again(document, changesOf(row.changes.filter((c) => !isOfRecord(c))));
+      const { changes } = recorded(document, edits, [], GATES.clerk, clock);
+      return { kind, label: row.label, changes, of: row.seq! };
     });
 
 export const undo = step('undo', inverse);
@@ -199,11 +225,13 @@ export const redo = step('redo', (changes) => changes);
  * Stores a whole document as a job, in place of one with the same id.
  * @param incarnation of the job that it is the same as; without one it is another
  */
-export async function storeJob(document: JobDocument, incarnation = newId('incarnation')): Promise<void> {
-  const jobId = document.job.id;
+export async function storeJob(made: JobDocument, incarnation = newId('incarnation')): Promise<void> {
+  const jobId = made.job.id;
   await writing([db.jobs, db.entities, db.changes], async () => {
     const there = await db.jobs.get(jobId);
     if (there) assertOwn(there);
+    const own = allStamped(made, thisDevice());
+    const document = there && there.incarnation !== incarnation ? await over(there, own) : own;
     await db.entities.where('jobId').equals(jobId).delete();
     const trimmed = (await changesOf(jobId).last())?.seq ?? there?.trimmed ?? 0;
     await changesOf(jobId).delete();
@@ -214,6 +242,14 @@ export async function storeJob(document: JobDocument, incarnation = newId('incar
       { jobId, table: 'job' as const, id: jobId, value: document.job },
       ...entities,
     ]);
-    await db.jobs.put({ ...rowOf(document.job), deletedAt: null, incarnation, trimmed, version: VERSION });
+    apartFromCopies(document);
+    const n = Math.max(there?.n ?? 0, headsOf(document).get(thisDevice()) ?? 0);
+    await db.jobs.put({ ...rowOf(document.job), deletedAt: null, incarnation, trimmed, version: VERSION, n });
   });
+}
+
+/** A document over a job that is there: what that alters goes on record with it. */
+async function over(there: JobRow, document: JobDocument): Promise<JobDocument> {
+  if (there.deletedAt !== null || there.setAside) return document;
+  return inPlaceOf((await readJob(there.id)).document, document, GATES.clerk!, clockOf(there));
 }

@@ -5,12 +5,14 @@ import type { Finding } from '#core/code/rule.ts';
 import { countsOf } from '#core/code/summary.ts';
 import { View } from '#core/view/view.ts';
 import { byFields, type Command } from '#core/job/commands.ts';
-import { runGuarded as run } from '#core/records/gates.ts';
+import type { Clock } from '#core/job/order.ts';
+import { runGuarded } from '#core/records/gates.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { FindingsFeed } from '../workers/findings.ts';
 import { db, OutdatedBuildError } from './db.ts';
+import { thisDevice } from './device.ts';
 import {
   catchUp,
   changesAfter,
@@ -48,6 +50,10 @@ const AS: Readonly<Record<string, SessionStatus>> = {
 
 /** Findings that stay for so long are noted, ms. */
 const NOTED_AFTER = 1500;
+
+/** Runs a command as this browser, now; where it stands in the record is settled when it is stored. */
+const run = (document: JobDocument, command: Command, clock?: Clock) =>
+  runGuarded(document, command, clock ?? { device: thisDevice(), now: new Date().toISOString() });
 
 export class JobSession {
   readonly jobId: string;
@@ -179,7 +185,7 @@ export class JobSession {
         // Refused when its turn comes, with the reason.
       }
     }
-    return this.enqueue((state) => commit(this.jobId, state, (document) => run(document, command)), command);
+    return this.enqueue((state) => commit(this.jobId, state, (document, clock) => run(document, command, clock)), command);
   }
   /** As `execute`, for a field: answers with what is wrong, or null. */
   async attempt(command: Command): Promise<string | null> {

@@ -76,6 +76,8 @@ export const readingSchema = entity({
   note: text(),
   /** The reading this one replaces; that one is kept and struck through. */
   corrects: id().nullable(),
+  /** The answer of a call that it was put down with; null where it came from a form or a file. */
+  from: id().nullable(),
 });
 
 /** Most circuits taken into one box. */

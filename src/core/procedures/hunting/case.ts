@@ -1,5 +1,5 @@
 /** A hunt as it stands: what was seen, by the answers of its call and the readings beside them, and what was mended. */
-import { byTime, isBefore } from '#core/units/time.ts';
+import { isBefore } from '#core/units/time.ts';
 import type { Evidence, Finding } from '#core/diagnosis/hunt/evidence.ts';
 import { isTurnedOff } from '#core/diagnosis/hunt/asking.ts';
 import { apartInTime, nearestTo } from '#core/diagnosis/besides.ts';
@@ -9,6 +9,7 @@ import { measureKey, TOOLS, type Measure, type Situation, type Tool } from '#cor
 import type { Ground } from '#core/diagnosis/hunt/predictions.ts';
 import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
 import { rows } from '#core/job/document.ts';
+import { inOrder } from '#core/job/order.ts';
 import { measurementsOf } from '#core/records/measuring.ts';
 import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
 import { pastReadings } from '#core/records/proof.ts';
@@ -331,14 +332,25 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     );
   const first = firstOf(c, run);
   const past = pastReadings(c.document);
-  // What an answer put on record counts as that answer, and not where it was struck.
-  const given = rows(c.document.entries).filter((e) => e.callId === c.call.id);
-  const times = new Set(given.flatMap((e) => [e.at, justBefore(e.at)]));
+  // What an answer put on record counts as that answer, corrected or not, and not where it was struck.
+  const given = new Set(rows(c.document.entries).flatMap((e) => (e.callId === c.call.id ? [e.id] : [])));
+  const corrections = new Map(
+    rows(c.document.readings)
+      .sort(inOrder)
+      .flatMap((r) => (r.corrects === null ? [] : [[r.corrects, r] as const])),
+  );
+  const standing = (r: Reading): Reading => {
+    const next = corrections.get(r.id);
+    return next && next !== r ? standing(next) : r;
+  };
+  const answered = new Set(
+    rows(c.document.readings).flatMap((r) => (r.from !== null && given.has(r.from) ? [standing(r).id, r.id] : [])),
+  );
   const onRecord = rows(c.document.readings).filter(
-    (r) => !isBefore(r.at, since) && !times.has(r.at) && !past.has(r.id) && stopOf(r.boxId) >= 0,
+    (r) => !isBefore(r.at, since) && !answered.has(r.id) && !past.has(r.id) && stopOf(r.boxId) >= 0,
   );
   const readings = onRecord.map((r) => ({
-    at: r.at,
+    row: r,
     id: r.id,
     findings: ofReading(r, stopOf(r.boxId), freeOf(r, onRecord)),
     entry: null,
@@ -346,7 +358,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
   const measurements = measurementsOf(c.document)
     .filter(({ measurement: m, struck }) => !struck && !isBefore(m.at, since) && stopOf(m.boxId) >= 0)
     .map(({ measurement: m }) => ({
-      at: m.at,
+      row: m,
       id: m.id,
       findings: findingsOf(m, stopOf(m.boxId)),
       entry: null,
@@ -359,12 +371,12 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
       evidence.push({ id: `cables ${id}`, after: 0, finding: { kind: 'counted', stop, cables } });
   });
   const answers = c.log.entries.map((entry) => ({
-    at: entry.at,
+    row: entry,
     id: entry.id,
     findings: foundBy(entry),
     entry,
   }));
-  const all = [...readings, ...measurements, ...answers].sort((x, y) => byTime(x.at, y.at));
+  const all = [...readings, ...measurements, ...answers].sort((x, y) => inOrder(x.row, y.row));
   for (const { id, findings, entry } of all) {
     findings.forEach((finding, k) =>
       evidence.push({ id: k === 0 ? id : `${id} ${k}`, after: mended.length, finding }),
@@ -402,6 +414,16 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     const preset = first[Number(n)];
     if (preset) return { do: 'measure', measure: preset };
     return orderOf(c.log.pick(`${KEYS.think}${n}`) ?? '', run);
+  }
+  /** What was read with an answer as it was put right since, in Prove or anywhere. */
+  function corrected(finding: Finding | null, { id }: Entry): Finding | null {
+    if (finding?.kind !== 'volts') return finding;
+    const own = rows(c.document.readings).filter((r) => r.from === id);
+    const read = own.find((r) => r.loadAmps === finding.amps);
+    const free = own.find((r) => r !== read);
+    if (!read || (standing(read) === read && (!free || standing(free) === free))) return finding;
+    const [as] = ofReading(standing(read), finding.stop, free ? standing(free).hotNeutral : null);
+    return as?.kind === 'volts' ? as : finding;
   }
   function toneOf(boxId: string, entry: Entry): Finding[] {
     const [bars, to] = [figure(entry, 'bars'), stopOf(boxId)];
@@ -465,7 +487,7 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     const n = after(step, KEYS.find);
     if (n === null) return [];
     const order = orderAt(n);
-    const finding = measured(order, entry, stopOf);
+    const finding = corrected(measured(order, entry, stopOf), entry);
     if (!finding && order?.do === 'measure') declined.add(measureKey(order.measure));
     return finding ? [finding] : [];
   }

@@ -10,7 +10,8 @@ import { parseFile } from '#core/job/file.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
 import { circuitState, pastReadings, validProof } from '#core/records/proof.ts';
 import { View } from '#core/view/view.ts';
-import { strikeCommands } from '../engine.ts';
+import { runGuarded } from '#core/records/gates.ts';
+import { contextOf, strikeCommand } from '../engine.ts';
 import { someAnswer, Walker } from '../testing.ts';
 import { Adviser } from './advise.ts';
 import { huntCase, KEYS, seenOf } from './case.ts';
@@ -120,7 +121,7 @@ test('a struck finding is asked again, and the rest stands', () => {
   go(walker, 3, adviser, () => found().length === 2);
   const [first] = found();
   const before = huntCase(walker.context, CIRCUIT).evidence.length;
-  walker.run(strikeCommands(first!, { by: 'A. Tester', at: walker.now }));
+  walker.run([strikeCommand(first!, { by: 'A. Tester', at: walker.now })]);
   assert.ok(huntCase(walker.context, CIRCUIT).evidence.length <= before);
   assert.equal(found().length, 1);
 });
@@ -236,6 +237,21 @@ test('a load is read free and loaded: both on record, one finding; readings of o
       finding.kind === 'volts' ? [[finding.amps, finding.free, finding.volts.hotNeutral]] : [],
     );
   assert.deepEqual(volts(), [[10, 121.5, 112]]);
+  const [mistyped] = rows(walker.document.readings).filter((r) => r.hotNeutral === 112);
+  const put = { ...mistyped!, id: 'reading-right', hotNeutral: 118, from: null, corrects: mistyped!.id };
+  const right = runGuarded(walker.document, { type: 'put', table: 'readings', rows: [put] }).document;
+  const now = contextOf(new View(right), walker.call, walker.now);
+  assert.deepEqual(
+    huntCase(now, CIRCUIT).evidence.flatMap(({ finding }) =>
+      finding.kind === 'volts' ? [[finding.amps, finding.free, finding.volts.hotNeutral]] : [],
+    ),
+    [[10, 121.5, 118]],
+    'put right in Prove, it is put right here, and weighs once',
+  );
+  const answer = walker.context.log.entries.at(-1)!;
+  const strike = strikeCommand(answer, { by: 'A. Tester', at: walker.now });
+  const back = runGuarded(walker.document, strike).document;
+  assert.equal(pastReadings(back).get(mistyped!.id), 'taken back', 'and taken back here, it is none there');
   const onRecord = rows(walker.document.readings).filter(
     (r) => r.boxId === 'box-s2' && r.at >= walker.call.opened,
   );
@@ -251,7 +267,7 @@ test('a load is read free and loaded: both on record, one finding; readings of o
   const [plain] = onRecord;
   const read = (id: string, at: string, loadAmps: number, hotNeutral: number) => ({
     ...plain!,
-    ...{ id, at, boxId: 'box-s4', loadAmps, hotNeutral, hotGround: null, neutralGround: null },
+    ...{ id, at, from: null, boxId: 'box-s4', loadAmps, hotNeutral, hotGround: null, neutralGround: null },
   });
   const readings = [
     read('reading-1', later(1), 0, 120),
@@ -324,7 +340,7 @@ test('what somebody adds at an outlet is a finding, or that it is hard to get at
   const volts = () =>
     huntCase(reading.context, CIRCUIT).evidence.filter((e) => e.finding.kind === 'volts').length;
   assert.equal(volts(), 1);
-  reading.run(strikeCommands(entry, { by: 'A. Tester', at: reading.now }));
+  reading.run([strikeCommand(entry, { by: 'A. Tester', at: reading.now })]);
   assert.equal(volts(), 0);
 });
 

@@ -127,7 +127,7 @@ function measureStep(c: Context, circuit: Circuit, hunt: HuntCase, measure: Meas
           ...more,
           // After a repair every outlet is asked for in turn.
           cannot: hunt.mended.length > 0 && measure.amps > 0 ? 'Leave this and the rest unread' : SKIP[1],
-          effects: (answer, signed) => readingOf(c, box!, measure.amps, answer, signed),
+          effects: (answer, signed, entry) => readingOf(c, box!, measure.amps, answer, signed, entry),
         },
       );
     case 'reference':
@@ -322,6 +322,7 @@ function readingOf(
   amps: number,
   { picks, figures: read }: Answer,
   { by, at }: Signed,
+  entry: string,
 ): Command[] {
   if (picks.includes('cannot')) return [];
   const value = (name: string) => read.find((f) => f.name === name)?.value ?? null;
@@ -333,6 +334,7 @@ function readingOf(
     by,
     stage: 'as-found',
     instrument: LOW_METER,
+    from: entry,
     ...of,
   });
   const free = value('free');

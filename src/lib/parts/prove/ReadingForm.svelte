@@ -149,6 +149,7 @@
     const metered = PAIRS.some(([p]) => draft[p] !== null);
     const reading: Reading = {
       ...draft,
+      from: null,
       stage,
       half: halves.length > 0 ? half : 'both',
       openBox: power === 'measuring',
@@ -335,7 +336,7 @@
         <p><svelte:element this={past ? 's' : 'span'}>{describeReading(reading)}</svelte:element></p>
         <p class="quiet">
           {past
-            ? { corrected: 'corrected below', 'mended since': 'mended since' }[past]
+            ? { corrected: 'corrected below', 'mended since': 'mended since', 'taken back': 'taken back' }[past]
             : judgeIn(session.view, reading).headline} · {localTime(reading.at)} ·
           {reading.by}{reading.note ? ` · ${reading.note}` : ''}
         </p>
