@@ -292,11 +292,9 @@ function readings(
       !last || absent
         ? null
         : (deadProblem(last, ids, landed) ??
-          (at < begins
-            ? 'something was found live after it: read it again'
-            : other === REFERENCE && !isSameReference(last.toName, to)
-              ? `read to ${last.toName || 'another reference'}: read it again to the ${to}`
-              : null));
+          (other === REFERENCE && !isSameReference(last.toName, to)
+            ? `read to ${last.toName || 'another reference'}: read it again to the ${to}`
+            : null));
     return {
       key: `${node} ${other}`,
       kind,
@@ -308,6 +306,21 @@ function readings(
       sets: null,
     };
   };
+
+  /** What was read before something was found live is read again, once that is dead itself. */
+  const anew = (act: Act): Act => {
+    const { reads, done } = act;
+    if (!done || reads === null || reads.live) return act;
+    const at = seen.findLastIndex(
+      (s) => s.node === reads.node && (s.quantity === 'absent' || s.to === reads.to),
+    );
+    return at < begins
+      ? { ...act, done: false, problem: 'something was found live after it: read it again' }
+      : act;
+  };
+  const found = seen[begins - 1];
+  const isFound = ({ done, reads }: Act): boolean =>
+    !done && reads?.node === found?.node && reads?.to === found?.to;
 
   const absent = new Set(seen.filter((s) => s.quantity === 'absent').map((s) => s.node));
   const there = points.filter((p) => !absent.has(p.key));
@@ -357,7 +370,7 @@ function readings(
     ),
     source(true),
   );
-  return acts;
+  return acts.some(isFound) ? acts : acts.map(anew);
 }
 
 const breakerName = ({ space, half, name }: Circuit): string => {

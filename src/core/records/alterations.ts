@@ -4,7 +4,7 @@
  */
 import type { Change } from '#core/job/document.ts';
 import { rows } from '#core/job/document.ts';
-import { isSurelyBefore, type Recorded } from '#core/job/order.ts';
+import { order, type Recorded } from '#core/job/order.ts';
 import type { Alteration, JobDocument, Proof } from '#core/job/schema.ts';
 
 /** Fields that gates read; what is under one of them counts as it. */
@@ -67,32 +67,27 @@ export function alterationsOf(
   return changed.map((c, k) => ({ ...c, ended: k === 0 ? ended : [] }));
 }
 
-/** The name of what was changed so that a proof ended, or null. @param circuits that it speaks of */
+/** What a proof speaks of, by the tables of which gates read fields. */
+export type Concerned = Readonly<Record<Gated, ReadonlySet<string>>>;
+
+/**
+ * The name of what was changed so that a proof ended, or null. Which breaker feeds a box ends it from its first lock on; of
+ * other fields those do that left it with a gap, and those of which nobody knows whether they came first.
+ */
 export function alterationSince(
   document: JobDocument,
   proof: Proof,
   start: Recorded,
-  circuits: ReadonlySet<string>,
+  concerned: Concerned,
 ): string | null {
-  const box = document.boxes[proof.boxId];
-  const panels = new Set([...circuits].map((id) => document.circuits[id]?.panelId));
-  for (const a of rows(document.alterations)) {
-    const ends =
-      a.ended.includes(proof.id) ||
-      (a.fields.some((f) => WHICH_BREAKER.has(f)) &&
-        (a.table === 'circuits'
-          ? circuits.has(a.row)
-          : a.table === 'panels'
-            ? panels.has(a.row)
-            : a.row === proof.boxId));
-    if (ends && (a.ended.includes(proof.id) || !isSurelyBefore(document, a, start)))
-      return (
-        (a.table === 'circuits'
-          ? document.circuits[a.row]?.name
-          : a.table === 'panels'
-            ? document.panels[a.row]?.name
-            : (document.boxes[a.row] ?? box)?.name) ?? 'this box'
-      );
-  }
-  return null;
+  const ends = (a: Alteration): boolean => {
+    if (a.ended.includes(proof.id)) return true;
+    if (!concerned[a.table].has(a.row)) return false;
+    const came = order(document, a, start);
+    return came === 'unknown' || (came === 'after' && a.fields.some((f) => WHICH_BREAKER.has(f)));
+  };
+  const found = rows(document.alterations).find(ends);
+  if (!found) return null;
+  const row = found.table === 'job' ? document.job : document[found.table][found.row];
+  return row?.name ?? 'what is no longer in the job';
 }

@@ -13,7 +13,7 @@ import { alterationsOf } from './alterations.ts';
 import { circuitState, gapsOf, holds, shutNeutrals, validProof, whyUnproved } from './proof.ts';
 import { countersignGuard } from './people.ts';
 import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
-import { added, asDoneGuard, insideGuard, tickGuard } from './trim.ts';
+import { added, asDoneGuard, insideGuard, onceGuard, tickGuard } from './trim.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import type { WorkStep } from '#core/boxes/steps/site.ts';
 
@@ -88,6 +88,7 @@ const GUARDS: readonly Guard[] = [
   proofs,
   tickGuard,
   insideGuard,
+  onceGuard,
   countersignGuard,
   asDoneGuard,
   measurementGuard,

@@ -50,10 +50,15 @@ export function circuitsFor(document: JobDocument, proof: Proof): ReadonlySet<st
 export const startOf = (document: JobDocument, proof: Proof): Recorded =>
   seriesOf(seenFor(document, proof), circuitsFor(document, proof)).find((o) => o.off.length > 0) ?? proof;
 
+/** The outlets in the box of a proof. */
+function outletsFor(document: JobDocument, { boxId }: Proof): ReadonlySet<string> {
+  const box = document.boxes[boxId];
+  return new Set(box ? enclosureOf(document, box).map((b) => b.id) : [boxId]);
+}
+
 /** What showed the box of a proof live, or a circuit that was locked for it, and did not surely come before it. */
 function signOfLife(document: JobDocument, proof: Proof, start: Recorded): Sign | null {
-  const box = document.boxes[proof.boxId];
-  const boxes = new Set(box ? enclosureOf(document, box).map((b) => b.id) : [proof.boxId]);
+  const boxes = outletsFor(document, proof);
   const circuits = circuitsFor(document, proof);
   for (const sign of signsSince(document, start, new Set(proof.observations)))
     if ((sign.boxId !== null && boxes.has(sign.boxId)) || sign.circuitIds.some((id) => circuits.has(id)))
@@ -86,7 +91,12 @@ function whyEnded(document: JobDocument, proof: Proof, now: string): string | nu
   }
   const sign = signOfLife(document, proof, start);
   if (sign) return `Since the first lock something was live. ${sign.words}. Find it, then prove it again`;
-  const altered = alterationSince(document, proof, start, ids);
+  const altered = alterationSince(document, proof, start, {
+    job: new Set([document.job.id]),
+    boxes: outletsFor(document, proof),
+    circuits: ids,
+    panels: new Set([...ids].flatMap((id) => document.circuits[id]?.panelId ?? [])),
+  });
   if (altered) return `What is on record of ${altered} was changed since: prove it again`;
   // The face that was read may hang on the wall no more: another device takes its place under this proof.
   const [gap] = gapsOf(document, proof, ['face']);

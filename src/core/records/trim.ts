@@ -43,15 +43,39 @@ export function progressOf(document: JobDocument, run: Run, stop: RunStop): Prog
 export const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
   changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
 
-/** An answer of a procedure that took hands into a box stands on a proof of dead that holds. */
-export const insideGuard: Guard = (_before, after, changes, now) =>
+/**
+ * An answer of a procedure that took hands into a box stands on a proof of dead that held until then: what it says of the box
+ * may well end it.
+ */
+export const insideGuard: Guard = (before, _after, changes, now) =>
   added<Entry>(changes, 'entries').flatMap(({ id, inside, strikes, at }): Problem[] => {
     if (inside === null || strikes !== null) return [];
-    const box = after.boxes[inside];
+    const box = before.boxes[inside];
     if (!box) return [{ path: `entries[${id}].inside`, message: 'expected a box of this job' }];
-    return validProof(after, box, now ?? at)
+    return validProof(before, box, now ?? at)
       ? []
-      : [{ path: `entries[${id}]`, message: whyUnproved(after, box, now ?? at) }];
+      : [{ path: `entries[${id}]`, message: whyUnproved(before, box, now ?? at) }];
+  });
+
+/** Steps of a call that are said as often as somebody says them. */
+const SAID_AGAIN = /^(readings-since$|seen )/;
+
+/** One step has one answer: of two people who answer it at once, the second hears what the first said. */
+export const onceGuard: Guard = (before, after, changes) =>
+  added<Entry>(changes, 'entries').flatMap(({ id, callId, step, strikes }): Problem[] => {
+    if (strikes !== null || SAID_AGAIN.test(step)) return [];
+    const struck = new Set(rows(after.entries).flatMap((e) => e.strikes ?? []));
+    const first = rows(before.entries).find(
+      (e) => e.callId === callId && e.step === step && e.strikes === null && !struck.has(e.id),
+    );
+    return first
+      ? [
+          {
+            path: `entries[${id}]`,
+            message: `${first.by} answered this meanwhile: “${first.said || first.picks.join(', ')}”. Take that back first where it is wrong`,
+          },
+        ]
+      : [];
   });
 
 /** A step inside a box is ticked under a proof of dead that holds; a test after it with the power on record. */
