@@ -26,9 +26,11 @@ const stored = async <T>(table: string): Promise<T[]> =>
 function provedKitchen() {
   const job = tamarackJob();
   const at = new Date(Date.now() - 60_000).toISOString();
-  return job.circuits[CIRCUIT]!.stops.reduce((document, { boxId }) => {
+  return job.circuits[CIRCUIT]!.stops.reduce((document, { boxId }, k) => {
     const box = document.boxes[boxId]!;
-    const draft = draftFor(document, box);
+    // The first was live before its breaker was locked; the others are dead under that lock.
+    const locked = { basis: 'same-lock-out', reference: 'lead', referenceName: 'lead from K1' } as const;
+    const draft = draftFor(document, box, k === 0 ? {} : locked);
     const seen = walk(document, box, draft);
     const last = seen.pop()!;
     const made = recorded(document, box, draft, [...seen, ...clamped(document, box), last], {

@@ -2,10 +2,11 @@
 import { newId } from '#core/job/document.ts';
 import type { PutCommand } from '#core/job/commands.ts';
 import type { Instrument } from '#core/job/schema.ts';
-import { blankDraft, OTHER, REFERENCE, rowsOf, type Act, type Draft, type Seen } from '#core/records/acts.ts';
+import { blankDraft, OTHER, REFERENCE, rowsOf, seriesOf, type Act, type Draft, type Seen } from '#core/records/acts.ts';
 
-/** What was seen, when, and by whom. */
-type Timed = Seen & { at: string };
+type Heads = NonNullable<Draft['had']>;
+/** What was seen, when, and how far the record was then. */
+type Timed = Seen & { at: string; had: Heads };
 type Kept = { draft: Draft; seen: Timed[]; tester: Instrument; day: string };
 
 const today = () => new Date().toDateString();
@@ -19,7 +20,13 @@ export class ProofDraft {
   /** Basis and reference were answered, not only filled in. */
   answered = $state(false);
 
-  constructor(jobId: string, boxId: string, by: string) {
+  /** @param heads how far each device has written by now */
+  constructor(
+    jobId: string,
+    boxId: string,
+    by: string,
+    private readonly heads: () => ReadonlyMap<string, number>,
+  ) {
     this.boxId = boxId;
     this.key = `hekto-proof-${jobId}-${boxId}`;
     this.draft = blankDraft(boxId, by);
@@ -36,7 +43,7 @@ export class ProofDraft {
   private kept(): Kept | null {
     try {
       const kept = JSON.parse(localStorage.getItem(this.key) ?? 'null') as Kept | null;
-      return kept && kept.day === today() && Array.isArray(kept.seen) ? kept : null;
+      return kept && kept.day === today() && Array.isArray(kept.seen) && kept.seen.every((s) => s.had) ? kept : null;
     } catch {
       return null;
     }
@@ -60,23 +67,25 @@ export class ProofDraft {
   see(act: Act, shown: Pick<Seen, 'value' | 'quantity' | 'link'>, circuitIds: readonly string[]): void {
     if (!act.reads) return;
     const { live, ...nodes } = act.reads;
+    // A lead is shown good at any conductor; only what was live in this box says that its circuits were on.
+    const here = this.draft.basis === 'live-before' || this.draft.reference !== 'lead';
     this.add({
       ...nodes,
       ...shown,
-      on: live && act.kind === 'live' ? [...circuitIds] : [],
+      on: act.kind === 'live' && here ? [...circuitIds] : [],
       off: live ? [] : [...circuitIds],
     });
     this.keep();
   }
 
   /** Another conductor, which is on no record. */
-  addOther(name: string, value: number, circuitIds: readonly string[]): void {
+  addOther(name: string, value: number, circuitIds: readonly string[], toName: string): void {
     const count = this.seen.filter((s) => s.node.startsWith(OTHER)).length;
     this.add({
       node: `${OTHER}${count + 1}`,
       nodeName: name,
       to: REFERENCE,
-      toName: this.draft.referenceName,
+      toName,
       quantity: 'volts',
       value,
       on: [],
@@ -85,8 +94,10 @@ export class ProofDraft {
     this.set({ others: 'read' });
   }
 
-  private add(seen: Omit<Timed, 'instrument' | 'at'>): void {
-    this.seen = [...this.seen, { ...seen, instrument: this.tester, at: new Date().toISOString() }];
+  private add(seen: Omit<Timed, 'instrument' | 'at' | 'had'>): void {
+    const had = [...this.heads()].map(([device, n]) => ({ device, n }));
+    const at = new Date().toISOString();
+    this.seen = [...this.seen, { ...seen, instrument: this.tester, at, had }];
   }
 
   /** Takes the last act back. */
@@ -104,9 +115,15 @@ export class ProofDraft {
   }
 
   /** The proof and its observations as rows to put on record. */
-  command(place: string): { type: 'batch'; label: string; commands: PutCommand[] } {
+  command(
+    place: string,
+    circuitIds: readonly string[],
+  ): { type: 'batch'; label: string; commands: PutCommand[] } {
     const at = new Date().toISOString();
-    const { proof, observations } = rowsOf(this.draft, this.seen, { place, at }, newId);
+    const start = seriesOf(this.seen, new Set(circuitIds)).find((s) => s.off.length > 0);
+    const draft = { ...this.draft, had: start?.had ?? null };
+    const seen = this.seen.map(({ had: _, ...s }) => s);
+    const { proof, observations } = rowsOf(draft, seen, { place, at }, newId);
     return {
       type: 'batch',
       label: 'Proof of dead',

@@ -621,6 +621,7 @@ function fromVersion14(file: Raw): Raw {
     version: 15,
     ...Object.fromEntries(RECORDS_OF_14.map((table) => [table, list(file[table]).map(stamped)])),
     readings: list(file.readings).map((r) => ({ ...stamped(r), from: answerOf(r) })),
+    proofs: list(file.proofs).map((p) => ({ ...stamped(p), had: null })),
     alterations: [],
     takings: [],
   };

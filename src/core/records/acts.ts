@@ -68,6 +68,7 @@ export const blankDraft = (boxId: string, by: string): Draft => ({
   reference: 'ground',
   referenceName: '',
   others: 'not-looked',
+  had: null,
   reason: '',
 });
 

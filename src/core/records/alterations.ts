@@ -4,90 +4,122 @@
  */
 import type { Change } from '#core/job/document.ts';
 import { rows } from '#core/job/document.ts';
-import { order, type Recorded } from '#core/job/order.ts';
+import { inOrder, type Order, type Recorded } from '#core/job/order.ts';
 import type { Alteration, JobDocument, Proof } from '#core/job/schema.ts';
 
-/** Fields that gates read; what is under one of them counts as it. */
+/** In place of fields: the row is gone. */
+const REMOVED = 'removed';
+
+/** Fields that gates read. */
 const GATED = {
   job: ['otherSources'],
   boxes: [
     ...['areaId', 'wallId', 'offset', 'height', 'fromWall', 'status', 'device', 'cables', 'found'],
-    ...['wiring', 'through'],
+    ...['wiring', 'through', 'through.less'],
   ],
   circuits: [
-    ...['panelId', 'space', 'half', 'otherSpace', 'breaker', 'neutral', 'cable', 'ordered', 'status', 'stops'],
+    ...['panelId', 'space', 'half', 'otherSpace', 'breaker.handle', 'neutral', 'cable', 'ordered', 'status'],
+    'stops',
   ],
   panels: ['feeder', 'oneMain'],
 } as const satisfies Partial<Record<Change['table'], readonly string[]>>;
 type Gated = keyof typeof GATED;
-const isGated = (table: Change['table']): table is Gated => Object.hasOwn(GATED, table);
+const isGated = (table: Alteration['table'], field: string): boolean => {
+  const fields: readonly string[] | undefined = (GATED as Partial<Record<string, readonly string[]>>)[table];
+  return fields !== undefined && (field === REMOVED || fields.includes(field));
+};
 
 /** Fields that say which breaker a conductor hangs on: whatever else is on record, a proof under it ends with them. */
-const WHICH_BREAKER = new Set(['panelId', 'space', 'half', 'otherSpace', 'breaker', 'through', 'feeder']);
+const WHICH_BREAKER = new Set([
+  ...['panelId', 'space', 'half', 'otherSpace', 'breaker.handle', 'through.less', 'feeder'],
+  REMOVED,
+]);
 
 const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 /** What of a breaker says which handle opens what; its rating and protection do not. */
-const handle = (value: unknown): unknown => {
-  const { poles, tie } = value as { poles: unknown; tie: unknown };
+const handle = (breaker: unknown): unknown => {
+  const { poles, tie } = breaker as { poles: unknown; tie: unknown };
   return { poles, tie };
 };
 
-/** The fields of a change that gates read; none where it is no change of them. */
+/** The fields that an edit changed; none where the row is new. */
 function fieldsOf({ table, before, after }: Change): string[] {
-  if (!isGated(table)) return [];
-  const fields: readonly string[] = GATED[table];
-  // A row that is new says nothing different of what is there; one that goes takes all with it.
   if (before === null) return [];
-  if (after === null) return [...fields];
+  if (after === null) return [REMOVED];
   const [old, now] = [before, after] as unknown as [Record<string, unknown>, Record<string, unknown>];
-  return fields.filter((f) =>
-    f === 'breaker' ? !same(handle(old[f]), handle(now[f])) : !same(old[f], now[f]),
-  );
+  const fields = Object.keys(now).filter((f) => !same(old[f], now[f]));
+  if (table === 'circuits' && !same(handle(old.breaker), handle(now.breaker))) fields.push('breaker.handle');
+  if (table === 'boxes' && isLess(old.through, now.through)) fields.push('through.less');
+  return fields;
 }
+
+/** Whether a circuit that passed through a box is said not to. */
+const isLess = (before: unknown, after: unknown): boolean =>
+  (before as string[]).some((id) => !(after as string[]).includes(id));
 
 /**
  * What goes on record with edits, and the proofs that they end.
  * @param stands whether a proof holds in a document
+ * @param dangerOf what is dangerous in a box as it was done; empty where nothing is, null where it was not done
  */
 export function alterationsOf(
   before: JobDocument,
   after: JobDocument,
   edits: readonly Change[],
   stands: (document: JobDocument, proof: Proof) => boolean,
+  dangerOf: (document: JobDocument, boxId: string) => string | null,
 ): Omit<Alteration, 'id' | 'at'>[] {
   const changed = edits.flatMap((edit) => {
     const fields = fieldsOf(edit);
-    return fields.length > 0 ? [{ table: edit.table as Gated, row: edit.id, fields }] : [];
+    return fields.length > 0 ? [{ table: edit.table as Alteration['table'], row: edit.id, fields }] : [];
   });
-  if (changed.length === 0) return [];
-  const ended = rows(before.proofs)
-    .filter((p) => stands(before, p) && !stands(after, p))
-    .map((p) => p.id);
-  return changed.map((c, k) => ({ ...c, ended: k === 0 ? ended : [] }));
+  const gated = changed.some(({ table, fields }) => fields.some((f) => isGated(table, f)));
+  const ended = gated
+    ? rows(before.proofs)
+        .filter((p) => stands(before, p) && !stands(after, p))
+        .map((p) => p.id)
+    : [];
+  return changed.map((c, k) => ({
+    ...c,
+    ended: k === 0 ? ended : [],
+    danger:
+      c.table === 'boxes' && (c.fields.includes('wiring') || c.fields.includes(REMOVED))
+        ? (dangerOf(after, c.row) ?? dangerOf(before, c.row))
+        : null,
+  }));
 }
 
+/** Why power stays off a box whose wiring was dangerous as it was done, and of which nothing else was done since. */
+export const standingDanger = (document: JobDocument, boxId: string): string | null =>
+  rows(document.alterations)
+    .filter((a) => a.table === 'boxes' && a.row === boxId && a.danger !== null)
+    .sort(inOrder)
+    .at(-1)?.danger || null;
+
 /** What a proof speaks of, by the tables of which gates read fields. */
-export type Concerned = Readonly<Record<Gated, ReadonlySet<string>>>;
+type Concerned = Readonly<Record<Gated, ReadonlySet<string>>>;
 
 /**
  * The name of what was changed so that a proof ended, or null. Which breaker feeds a box ends it from its first lock on; of
  * other fields those do that left it with a gap, and those of which nobody knows whether they came first.
+ * @param came when a row went on record, beside the first lock
  */
 export function alterationSince(
   document: JobDocument,
   proof: Proof,
-  start: Recorded,
+  came: (row: Recorded) => Order,
   concerned: Concerned,
 ): string | null {
   const ends = (a: Alteration): boolean => {
     if (a.ended.includes(proof.id)) return true;
-    if (!concerned[a.table].has(a.row)) return false;
-    const came = order(document, a, start);
-    return came === 'unknown' || (came === 'after' && a.fields.some((f) => WHICH_BREAKER.has(f)));
+    const { table, row, fields } = a;
+    if (!fields.some((f) => isGated(table, f)) || !concerned[table as Gated].has(row)) return false;
+    const when = came(a);
+    return when === 'unknown' || (when === 'after' && fields.some((f) => WHICH_BREAKER.has(f)));
   };
   const found = rows(document.alterations).find(ends);
   if (!found) return null;
   const row = found.table === 'job' ? document.job : document[found.table][found.row];
-  return row?.name ?? 'what is no longer in the job';
+  return row && 'name' in row ? row.name : 'what is no longer in the job';
 }

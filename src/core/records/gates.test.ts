@@ -94,7 +94,7 @@ test('an answer goes on record with its edits, or neither does', () => {
   assert.equal(document.job.name, 'Other');
   assert.deepEqual(
     changes.map((c) => c.table),
-    ['job', 'readings'],
+    ['job', 'readings', 'alterations'],
   );
   const shut = { ...both, commands: [both.commands[0], { ...both.commands[1], rows: [reading('box-b1')] }] };
   assert.throws(() => runGuarded(job, shut as never), /As-left readings need the power/);

@@ -10,10 +10,10 @@ import { circuitOf } from '#core/job/document.ts';
 import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
 import { circuitsIn, type Point } from './points.ts';
 import { alterationsOf } from './alterations.ts';
-import { circuitState, gapsOf, holds, shutNeutrals, validProof, whyUnproved } from './proof.ts';
+import { circuitState, gapsOf, holds, shutNeutrals, validProof, whyEnded, whyUnproved } from './proof.ts';
 import { countersignGuard } from './people.ts';
 import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
-import { added, asDoneGuard, insideGuard, onceGuard, tickGuard } from './trim.ts';
+import { added, asDoneGuard, dangerAsDone, insideGuard, onceGuard, tickGuard } from './trim.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import type { WorkStep } from '#core/boxes/steps/site.ts';
 
@@ -78,10 +78,13 @@ const readings: Guard = (_before, after, changes, now) =>
     return why === null ? [] : [{ path: `readings[${reading.id}].stage`, message: why }];
   });
 
-const proofs: Guard = (_before, after, changes) =>
-  added<Proof>(changes, 'proofs').flatMap((proof): Problem[] =>
-    gapsOf(after, proof).map((message) => ({ path: `proofs[${proof.id}]`, message })),
-  );
+const proofs: Guard = (_before, after, changes, now) =>
+  added<Proof>(changes, 'proofs').flatMap((proof): Problem[] => {
+    const gaps = gapsOf(after, proof);
+    // What ended it before it was on record, it does not outlive.
+    const ended = gaps.length > 0 ? [] : [whyEnded(after, proof, now ?? proof.at) ?? []].flat();
+    return [...gaps, ...ended].map((message) => ({ path: `proofs[${proof.id}]`, message }));
+  });
 
 const GUARDS: readonly Guard[] = [
   readings,
@@ -98,7 +101,7 @@ const GUARDS: readonly Guard[] = [
 
 /** Changes of what gates read go on record, with the proofs that they ended. */
 const alterations: Clerk = (before, after, edits, now) =>
-  alterationsOf(before, after, edits, (document, proof) => holds(document, proof, now));
+  alterationsOf(before, after, edits, (document, proof) => holds(document, proof, now), dangerAsDone);
 
 /** What every command has to pass, and what goes on record with it. */
 export const GATES: Rules = { guards: GUARDS, clerk: alterations };

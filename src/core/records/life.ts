@@ -4,7 +4,7 @@
  * corrected count as well.
  */
 import { circuitOf, rows } from '#core/job/document.ts';
-import { isSurelyBefore, type Recorded } from '#core/job/order.ts';
+import type { Recorded } from '#core/job/order.ts';
 import type {
   Circuit,
   DeviceTest,
@@ -152,8 +152,8 @@ function ofFlip(document: JobDocument, f: Flip): Sign[] {
   ];
 }
 
-const ofParting = (document: JobDocument, p: Parting): Sign =>
-  sign(document, p, p.boxId, 'power on with the box open', [p.circuitId]);
+const ofParting = (document: JobDocument, p: Parting): Sign | null =>
+  p.strikes === null ? sign(document, p, p.boxId, 'power on with the box open', [p.circuitId]) : null;
 
 /** What somebody says of an outlet in a hunt that only power can do. */
 const LIVELY = new Set(['works', 'dim', 'bright', 'live-off', 'shock']);
@@ -185,26 +185,20 @@ function isLively({ figures }: Entry, { name, value }: Entry['figures'][number])
   return VOLTS.has(name) ? value > DEAD_VOLTS : false;
 }
 
-/**
- * What shows something live, and is not surely on record before a row.
- * @param own ids of rows that are not looked at
- */
-export function* signsSince(
+/** What shows something live. @param counts whether a row is looked at */
+export function* signsOfLife(
   document: JobDocument,
-  start: Recorded,
-  own: ReadonlySet<string>,
+  counts: (row: Recorded) => boolean,
 ): Generator<Sign> {
-  const since = <T extends Recorded>(table: Readonly<Record<string, T>>): T[] =>
-    rows(table).filter((row) => !own.has(row.id) && !isSurelyBefore(document, row, start));
   const each = <T extends Recorded>(
     table: Readonly<Record<string, T>>,
     read: (document: JobDocument, row: T) => Sign | null,
-  ): Sign[] => since(table).flatMap((row) => read(document, row) ?? []);
+  ): Sign[] => rows(table).flatMap((row) => (counts(row) ? (read(document, row) ?? []) : []));
   yield* each(document.readings, ofReading);
   yield* each(document.observations, ofObservation);
   yield* each(document.measurements, ofMeasurement);
   yield* each(document.deviceTests, ofDeviceTest);
   yield* each(document.entries, ofEntry);
-  yield* since(document.flips).flatMap((f) => (f.strikes === null ? ofFlip(document, f) : []));
-  yield* since(document.partings).flatMap((p) => (p.strikes === null ? [ofParting(document, p)] : []));
+  yield* rows(document.flips).flatMap((f) => (f.strikes === null && counts(f) ? ofFlip(document, f) : []));
+  yield* each(document.partings, ofParting);
 }

@@ -7,9 +7,9 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { recorded as settled, run, type Command } from '#core/job/commands.ts';
 import { inverse, PLAIN_MEASUREMENT, PLAIN_READING, type Change } from '#core/job/document.ts';
-import type { Clock } from '#core/job/order.ts';
+import { headsOf, type Clock } from '#core/job/order.ts';
 import { unite } from '#core/job/unite.ts';
-import type { Box, Entry, JobDocument } from '#core/job/schema.ts';
+import type { Box, Entry, JobDocument, Proof } from '#core/job/schema.ts';
 import { chain, outlet } from '#core/job/testing.ts';
 import { GATES } from './gates.ts';
 import { validProof, whyUnproved } from './proof.ts';
@@ -312,4 +312,23 @@ test('a proof opens what nothing else has shut', () => {
   // Who had it before the proof does.
   const after = run(theirs, proof(theirs, '2', NOON)!, GATES, { device: 'device-a', now: NOON }).document;
   assert.equal(isOpen(after), true);
+});
+
+test('what went on record while a proof was made counts against it', () => {
+  const start = START();
+  const at = { device: 'device-a', now: NOON };
+  const act: Act = { device: 0, do: 'reading', at: 0, much: 3, clock: 0 };
+  const had = [...headsOf(start)].map(([device, n]) => ({ device, n }));
+  const between = run(start, RECORDS.reading('1', NOON, act), NO_GUARD, at).document;
+  const made = proof(between, '2', NOON) as { commands: [Command, { rows: [Proof] }] };
+  const since = (heads: Proof['had']): Command => {
+    const [observations, { rows: [row] }] = made.commands;
+    const proofs = { type: 'put' as const, table: 'proofs' as const, rows: [{ ...row, had: heads }] };
+    return { type: 'batch', label: 'Proof', commands: [observations, proofs] };
+  };
+  assert.throws(() => run(between, since(had), GATES, at), /something was live\. R1: 121 V/);
+  const heads = [...headsOf(between)].map(([device, n]) => ({ device, n }));
+  assert.equal(isOpen(run(between, since(heads), GATES, at).document), true);
+  const ahead = [{ device: 'device-a', n: 99 }];
+  assert.throws(() => run(between, since(ahead), GATES, at), /seen what nobody has written/);
 });

@@ -5,11 +5,11 @@
 import { isAfter, isSameDay } from '#core/units/time.ts';
 import { rows, standingRows } from '#core/job/document.ts';
 import { BEFORE_STAMPS } from '#core/job/migrations.ts';
-import { inOrder, isSurelyBefore, order, type Recorded } from '#core/job/order.ts';
+import { headsOf, inOrder, isSurelyBefore, order, type Order, type Recorded } from '#core/job/order.ts';
 import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '#core/job/schema.ts';
 import { lockOutFor, proofGaps, seriesOf } from './acts.ts';
 import { alterationSince } from './alterations.ts';
-import { signsSince, type Sign } from './life.ts';
+import { signsOfLife, type Sign } from './life.ts';
 import { circuitsIn, enclosureOf, pointsIn, type Point } from './points.ts';
 import { mainKills } from './sources.ts';
 import { NO_AMPS } from './thresholds.ts';
@@ -29,6 +29,9 @@ export function gapsOf(
   const box = document.boxes[proof.boxId];
   if (!box) return ['Its box is no longer in the job'];
   const seen = seenFor(document, proof);
+  const heads = headsOf(document);
+  if (proof.had?.some(({ device, n }) => n > (heads.get(device) ?? 0)))
+    return ['It says it had seen what nobody has written'];
   const foreign = seen.some(
     (o) => o.boxId !== proof.boxId || !isSameDay(o.at, proof.at) || isAfter(o.at, proof.at),
   );
@@ -46,9 +49,22 @@ export function circuitsFor(document: JobDocument, proof: Proof): ReadonlySet<st
   return new Set([...proof.lockedOut, ...(box ? circuitsIn(document, box).map((c) => c.id) : [])]);
 }
 
-/** From which row on a proof has to have seen all: its first reading with the locks on, of those that count. */
-export const startOf = (document: JobDocument, proof: Proof): Recorded =>
-  seriesOf(seenFor(document, proof), circuitsFor(document, proof)).find((o) => o.off.length > 0) ?? proof;
+/**
+ * When a row went on record, beside the first reading of a proof with the locks on, of those that count: before it, after it, or
+ * nobody knows.
+ */
+function besideStart(document: JobDocument, proof: Proof): (row: Recorded) => Order {
+  const start: Recorded =
+    seriesOf(seenFor(document, proof), circuitsFor(document, proof)).find((o) => o.off.length > 0) ?? proof;
+  const had = proof.had && new Map(proof.had.map((h) => [h.device, h.n]));
+  return (row) => {
+    const came = order(document, row, start);
+    const { stamp } = row;
+    // It went on record while the proof was made.
+    const between = had !== null && stamp !== undefined && stamp.n > (had.get(stamp.device) ?? 0);
+    return came === 'before' && between ? 'after' : came;
+  };
+}
 
 /** The outlets in the box of a proof. */
 function outletsFor(document: JobDocument, { boxId }: Proof): ReadonlySet<string> {
@@ -57,10 +73,12 @@ function outletsFor(document: JobDocument, { boxId }: Proof): ReadonlySet<string
 }
 
 /** What showed the box of a proof live, or a circuit that was locked for it, and did not surely come before it. */
-function signOfLife(document: JobDocument, proof: Proof, start: Recorded): Sign | null {
+function signOfLife(document: JobDocument, proof: Proof): Sign | null {
   const boxes = outletsFor(document, proof);
   const circuits = circuitsFor(document, proof);
-  for (const sign of signsSince(document, start, new Set(proof.observations)))
+  const own = new Set(proof.observations);
+  const came = besideStart(document, proof);
+  for (const sign of signsOfLife(document, (row) => !own.has(row.id) && came(row) !== 'before'))
     if ((sign.boxId !== null && boxes.has(sign.boxId)) || sign.circuitIds.some((id) => circuits.has(id)))
       return sign;
   return null;
@@ -71,17 +89,17 @@ function signOfLife(document: JobDocument, proof: Proof, start: Recorded): Sign 
  * comes to be, can only end one. What did not surely come before the first lock counts as after it.
  * @param now UTC time
  */
-function whyEnded(document: JobDocument, proof: Proof, now: string): string | null {
+export function whyEnded(document: JobDocument, proof: Proof, now: string): string | null {
   if (proof.basis === 'earlier-proof' || proof.basis === 'earlier-override')
     return 'It was recorded in an earlier form, which a live second pole passes; prove it again';
   if (proof.stamp?.device === BEFORE_STAMPS)
     return 'It was recorded by an earlier build, which did not know what came first; prove it again';
   if (!isSameDay(proof.at, now)) return 'It is of another day: locks may have come off overnight';
   if (Date.parse(proof.at) > Date.parse(now) + CLOCKS) return 'Its time lies ahead of this clock';
-  const start = startOf(document, proof);
+  const came = besideStart(document, proof);
   const ids = circuitsFor(document, proof);
   const since = rows(document.energizings)
-    .filter((e) => ids.has(e.circuitId) && !isSurelyBefore(document, e, start))
+    .filter((e) => ids.has(e.circuitId) && came(e) !== 'before')
     .sort(inOrder)[0];
   if (since) {
     const name = document.circuits[since.circuitId]?.name ?? 'a circuit of this box';
@@ -89,9 +107,9 @@ function whyEnded(document: JobDocument, proof: Proof, now: string): string | nu
       ? `The lock came off ${name} since`
       : `Power came back on ${name} since`;
   }
-  const sign = signOfLife(document, proof, start);
+  const sign = signOfLife(document, proof);
   if (sign) return `Since the first lock something was live. ${sign.words}. Find it, then prove it again`;
-  const altered = alterationSince(document, proof, start, {
+  const altered = alterationSince(document, proof, came, {
     job: new Set([document.job.id]),
     boxes: outletsFor(document, proof),
     circuits: ids,
@@ -232,7 +250,7 @@ export function isOff(document: JobDocument, circuit: Circuit, at: string): bool
   const proof = newestProof(document, circuit, at);
   return (
     isSaidOff(document, circuit, at) &&
-    (proof === null || signOfLife(document, proof, startOf(document, proof)) === null)
+    (proof === null || signOfLife(document, proof) === null)
   );
 }
 

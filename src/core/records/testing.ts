@@ -25,6 +25,7 @@ export const draftFor = (document: JobDocument, box: Box, values: Partial<Draft>
 /** Walks through the acts of a proof once, in their order. */
 export function walk(document: JobDocument, box: Box, draft: Draft, read: Reader = DEAD): Seen[] {
   const ids = circuitsIn(document, box).map((c) => c.id);
+  const here = draft.basis === 'live-before' || draft.reference !== 'lead';
   const seen: Seen[] = [];
   const tried = new Set<string>();
   for (;;) {
@@ -45,7 +46,7 @@ export function walk(document: JobDocument, box: Box, draft: Draft, read: Reader
       quantity: shown.quantity ?? 'volts',
       value: shown.value,
       instrument: shown.instrument ?? 'two-pole tester',
-      on: live ? ids : [],
+      on: act.kind === 'live' && here ? ids : [],
       off: live ? [] : ids,
     });
   }

@@ -10,6 +10,7 @@ import { circuitOf, rows, type Change } from '#core/job/document.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { inOrder } from '#core/job/order.ts';
 import type { Energizing, Entry, JobDocument, Tick } from '#core/job/schema.ts';
+import { standingDanger } from './alterations.ts';
 import { circuitState, validProof, whyUnproved } from './proof.ts';
 
 /** The newest tick of each step of a box that stands, by the step. */
@@ -109,14 +110,24 @@ export const asDoneGuard: Guard = (_before, after, changes) =>
     }));
   });
 
-/** Boxes of a circuit whose wiring, as it was done, is a danger once energized. */
-function dangersAsDone(document: JobDocument, circuitId: string): { name: string; text: string }[] {
-  const circuit = document.circuits[circuitId];
-  if (!circuit?.stops.some((s) => document.boxes[s.boxId]?.wiring?.stage === 'as-done')) return [];
+/** What is dangerous in a box as it was done; empty where nothing is, null where it is not on record as done. */
+export function dangerAsDone(document: JobDocument, boxId: string): string | null {
+  const wiring = document.boxes[boxId]?.wiring;
+  const circuit = circuitOf(document, boxId);
+  if (wiring?.stage !== 'as-done') return null;
+  if (!circuit) return '';
   const run = buildRun(document, circuit);
-  return run.stops.flatMap(({ box }, at) => {
-    if (box.wiring?.stage !== 'as-done' || !plannedBoxes(run)[at]) return [];
-    const [worst] = energized(run, at, box.wiring.wiring).effects.filter((e) => e.level === 'danger');
-    return worst ? [{ name: box.name, text: worst.text }] : [];
-  });
+  const at = run.stops.findIndex((s) => s.box.id === boxId);
+  if (!plannedBoxes(run)[at]) return '';
+  return energized(run, at, wiring.wiring).effects.find((e) => e.level === 'danger')?.text ?? '';
 }
+
+/**
+ * Boxes of a circuit whose wiring, as it was done, is a danger once energized. Calling it found, or planned again, makes it no
+ * safer: it stands until something else is done.
+ */
+const dangersAsDone = (document: JobDocument, circuitId: string): { name: string; text: string }[] =>
+  (document.circuits[circuitId]?.stops ?? []).flatMap(({ boxId }) => {
+    const text = dangerAsDone(document, boxId) ?? standingDanger(document, boxId);
+    return text ? [{ name: document.boxes[boxId]?.name ?? 'A box', text }] : [];
+  });

@@ -5,7 +5,7 @@ import type { Finding } from '#core/code/rule.ts';
 import { countsOf } from '#core/code/summary.ts';
 import { View } from '#core/view/view.ts';
 import { byFields, type Command } from '#core/job/commands.ts';
-import type { Clock } from '#core/job/order.ts';
+import { headsOf, type Clock } from '#core/job/order.ts';
 import { runGuarded } from '#core/records/gates.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
@@ -99,6 +99,8 @@ export class JobSession {
   readonly view = $derived.by(
     () => (this.lookups = this.lookups?.follow(this.document) ?? new View(this.document)),
   );
+  /** How far each device has written, by what is stored. */
+  readonly heads = $derived.by(() => (this.stored ? headsOf(this.stored.document) : new Map<string, number>()));
   readonly undoLabel = $derived.by(() => this.stored?.history.undo.at(-1)?.label ?? null);
   readonly redoLabel = $derived.by(() => this.stored?.history.redo.at(-1)?.label ?? null);
 

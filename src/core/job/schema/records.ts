@@ -200,6 +200,11 @@ export const proofSchema = entity({
   others: word(['not-looked', 'none', 'read'] as const),
   /** In the order in which they were made. */
   observations: list(id(), 200),
+  /**
+   * How far each device had written when the first of them was made with the locks on: a proof goes on record minutes later, and
+   * what came between counts against it. Null: it went on record as it was made.
+   */
+  had: list(entity({ device: device(), n: whole(0, MOST_WRITTEN) }), 400).nullable(),
   /** Of an earlier override: its reason. */
   reason: text(),
 });
@@ -306,19 +311,27 @@ export const pictureSchema = entity({
   height: whole(1, 20000),
 });
 
-/** Tables of which a gate reads fields. */
-const GATED = ['job', 'boxes', 'circuits', 'panels'] as const;
+/** What an alteration is of: any row that can be edited. */
+const ALTERED = [
+  ...(['job', 'levels', 'areas', 'openings', 'fixtures', 'panels', 'boxes', 'circuits'] as const),
+  ...(['amendments', 'pictures', 'calls'] as const),
+] as const;
 
-/** That fields were changed which a gate reads, by whatever hand: an edit, an undo, a file. */
+/**
+ * That a row was changed, by whatever hand: an edit, an undo, a file. The newest of a field says when it became what it is; the
+ * one of a row that is gone, `removed`, is all that is left of it.
+ */
 export const alterationSchema = entity({
   id: id(),
   stamp: stamp(),
   at: time(),
-  table: word(GATED),
+  table: word(ALTERED),
   row: id(),
-  fields: list(text(40).min(1), 40),
+  fields: list(text(40).min(1), 60),
   /** Proofs that held until then and no more after it: taking the change back brings none of them back. */
   ended: list(id(), 2000),
+  /** Of the wiring of a box: what was dangerous in it as it was done, an empty text where nothing was; null where none was done. */
+  danger: text().nullable(),
 });
 
 /** How far a device had taken in what others wrote. */

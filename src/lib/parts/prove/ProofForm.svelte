@@ -3,7 +3,7 @@
   import type { OtherSource, Proof } from '#core/job/schema.ts';
   import type { RunStop } from '#core/circuits/run.ts';
   import { circuitsIn, pointsIn } from '#core/records/points.ts';
-  import { actsOf, type Draft } from '#core/records/acts.ts';
+  import { actsOf, REFERENCE, type Draft } from '#core/records/acts.ts';
   import { DEAD_VOLTS, KNOWN_SOURCE } from '#core/records/thresholds.ts';
   import { standingLockOut } from '#core/records/proof.ts';
   import { panelCaution, sourceNames } from '#core/records/sources.ts';
@@ -34,7 +34,7 @@
   const document = $derived(session.document);
   // One draft a box: the form is made anew for each.
   // svelte-ignore state_referenced_locally
-  const made = new ProofDraft(session.jobId, stop.box.id, by);
+  const made = new ProofDraft(session.jobId, stop.box.id, by, () => session.heads);
   const draft = $derived({ ...made.draft, by });
   const circuits = $derived(circuitsIn(document, box));
   const circuitIds = $derived(circuits.map((c) => c.id));
@@ -58,6 +58,8 @@
           (unproved ? acts.find((a) => a.key === 'source-before') : open[0])),
   );
   const panel = $derived(document.panels[circuits[0]?.panelId ?? '']);
+  /** What conductors of this box are read to. */
+  const referenceName = $derived(acts.find((a) => a.reads?.to === REFERENCE)?.reads?.toName ?? '');
   const hasGround = $derived(pointsIn(document, box).some((p) => p.role === 'ground'));
   let said = $state('');
   let kinds = $state.raw<OtherSource[]>([]);
@@ -86,7 +88,7 @@
 
   async function record() {
     made.set({ by });
-    said = (await session.attempt(made.command(`${box.name}, ${stop.area.name}`))) ?? '';
+    said = (await session.attempt(made.command(`${box.name}, ${stop.area.name}`, circuitIds))) ?? '';
     if (said !== '') return;
     made.startAgain();
     onproved();
@@ -262,7 +264,7 @@
             set={(v) => {
               if (otherName === '') return 'expected what it is, above';
               if (v === null) return 'expected a reading';
-              made.addOther(otherName, v, circuitIds);
+              made.addOther(otherName, v, circuitIds, referenceName);
               addingOther = false;
               otherName = '';
               return null;
