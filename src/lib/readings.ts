@@ -1,6 +1,7 @@
 /** Words for readings and the person who takes them. */
 import { PAIR_WORDS, READ_PAIRS } from '#core/diagnosis/conditions.ts';
-import type { LampTesterSettings, Reading } from '#core/job/schema.ts';
+import type { LampTesterSettings, Meter, Reading } from '#core/job/schema.ts';
+import { METERS } from '#core/job/schema/words.ts';
 
 export const PAIRS = READ_PAIRS.map((pair) => [pair, PAIR_WORDS[pair]] as const);
 export const LAMPS = ['hot–neutral', 'hot–ground', 'neutral–ground'] as const;
@@ -73,4 +74,25 @@ export function signed(name: string): string {
   const person = name.trim().slice(0, 80);
   rememberPerson(person);
   return person;
+}
+
+const METER_KEY = 'hekto-meter';
+
+/** What this device’s volts were read with last. */
+export function lastMeter(): Meter {
+  try {
+    return METERS.find((m) => m === localStorage.getItem(METER_KEY)) ?? 'unknown';
+  } catch {
+    return 'unknown';
+  }
+}
+
+/** Keeps what is in the hand for the next reading. */
+export function keptMeter(meter: Meter): Meter {
+  try {
+    localStorage.setItem(METER_KEY, meter);
+  } catch {
+    // It lasts as long as the form.
+  }
+  return meter;
 }

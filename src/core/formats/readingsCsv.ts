@@ -30,6 +30,7 @@ const READING_COLUMNS = [
   'open_box',
   'note',
   'corrects',
+  'meter',
 ] as const;
 type Column = (typeof READING_COLUMNS)[number];
 /** Columns that files of an earlier form do not have. */
@@ -39,6 +40,7 @@ const LATER: readonly Column[] = [
   'ground_ohms',
   'half',
   'open_box',
+  'meter',
 ];
 
 const number = (value: number | null): string => (value === null ? '' : String(value));
@@ -69,6 +71,7 @@ export function readingsToCsv(document: JobDocument): string {
       open_box: r.openBox ? 'yes' : 'no',
       note: neutralise(r.note),
       corrects: r.corrects ?? '',
+      meter: r.meter,
     }));
   return toCsv(READING_COLUMNS, data);
 }
@@ -148,6 +151,7 @@ function readRow(row: Record<Column, string>, line: string, problems: Problem[])
     note: plain('note'),
     corrects: row.corrects === '' ? null : row.corrects,
     from: null,
+    meter: ((row.meter ?? '').trim() || 'unknown') as Reading['meter'],
   };
 }
 

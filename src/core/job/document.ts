@@ -64,6 +64,7 @@ export const DEFAULT_SETTINGS: Settings = {
 
 /** Fields of a reading that say nothing out of the ordinary. */
 export const PLAIN_READING = {
+  meter: 'unknown',
   lamps: null,
   hotNeutral: null,
   hotGround: null,

@@ -67,6 +67,7 @@ test('a version 4 file is brought up to date: its readings are of whole outlets,
     half: 'both',
     openBox: false,
     from: null,
+    meter: 'unknown',
     stamp: document.readings['reading-b2a']!.stamp,
   });
   assert.equal(document.energizings['energizing-s1']!.purpose, 'use');

@@ -90,7 +90,10 @@ for (const version of FROZEN_VERSIONS)
         for (const [field, value] of Object.entries(row))
           assert.deepEqual(
             (document[table][row.id] as unknown as Record<string, unknown>)[field],
-            value,
+            // Only notes have lines.
+            typeof value === 'string' && field !== 'note' && field !== 'evidence'
+              ? value.replaceAll('\n', ' ')
+              : value,
             `${table}.${field}`,
           );
     assert.deepEqual(parseFile(serialize(document)), document);

@@ -602,8 +602,34 @@ const momentOf = (at: unknown): number => {
   return Number.isNaN(time) ? -1 : time;
 };
 
+/** Texts of several lines, by the names of their fields. */
+const OF_LINES = new Set(['note', 'evidence']);
+// eslint-disable-next-line no-control-regex
+const UNCLEAN = /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u2028\u2029]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
+
+/** A value with every text in it clean; what is clean stays the same text. */
+function cleaned(value: unknown, field: string, ofLines: boolean): unknown {
+  if (typeof value === 'string') {
+    const lines = value.replace(/\r\n?/g, '\n').replace(UNCLEAN, ' ');
+    const clean = ofLines && OF_LINES.has(field) ? lines : lines.replace(/[\n\t]/g, ' ');
+    return clean === value ? value : clean.trim() || '?';
+  }
+  if (Array.isArray(value)) return value.map((v) => cleaned(v, field, ofLines));
+  return isRaw(value)
+    ? Object.fromEntries(Object.entries(value).map(([key, v]) => [key, cleaned(v, key, ofLines)]))
+    : value;
+}
+const cleanFile = (file: Raw): Raw =>
+  Object.fromEntries(
+    Object.entries(file).map(([table, value]) => [
+      table,
+      cleaned(value, table, table === 'entries' || table === 'faults'),
+    ]),
+  );
+
 /** What is on record has an order of its own; until then times alone said it, and of one moment the ids. */
-function fromVersion14(file: Raw): Raw {
+function fromVersion14(unclean: Raw): Raw {
+  const file = cleanFile(unclean);
   const all = RECORDS_OF_14.flatMap((table, rank) =>
     list(file[table]).map((row) => ({ table, rank, row, time: momentOf(row.at), id: String(row.id) })),
   ).sort((a, b) => a.time - b.time || a.rank - b.rank || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
@@ -620,7 +646,12 @@ function fromVersion14(file: Raw): Raw {
     ...file,
     version: 15,
     ...Object.fromEntries(RECORDS_OF_14.map((table) => [table, list(file[table]).map(stamped)])),
-    readings: list(file.readings).map((r) => ({ ...stamped(r), from: answerOf(r) })),
+    readings: list(file.readings).map((r) => ({
+      ...stamped(r),
+      from: answerOf(r),
+      // Of all names that were typed, that one alone was written by a hunt.
+      meter: r.instrument === 'Meter, low impedance' ? 'low-impedance meter' : 'unknown',
+    })),
     proofs: list(file.proofs).map((p) => ({ ...stamped(p), had: null })),
     alterations: [],
     takings: [],

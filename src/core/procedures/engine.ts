@@ -174,9 +174,13 @@ export function problemWith(step: Step, answer: Answer): string | null {
 const nameOf = (options: readonly Option[], pick: string): string =>
   options.find((o) => o.value === pick)?.name ?? pick;
 
+/** A text of so many characters at most, and no half of one at its end. */
+const cut = (text: string, most: number): string =>
+  text.slice(0, most).replace(/[\ud800-\udbff]$/, '');
+
 /** An answer in words, for the record. */
 function said(step: Step, answer: Answer): string {
-  if (step.says && !answer.picks.includes('skip')) return step.says(answer).slice(0, 400);
+  if (step.says && !answer.picks.includes('skip')) return cut(step.says(answer).replace(/\s+/g, ' '), 400);
   const options = [...('options' in step ? step.options : []), ...('exits' in step ? step.exits : [])];
   // The exit of a look says something only where nothing else was ticked, or where there are several.
   const exits = step.kind === 'look' && step.exits.length === 1 ? step.exits : [];
@@ -189,8 +193,8 @@ function said(step: Step, answer: Answer): string {
       if (value !== undefined) parts.push(`${f.label} ${value} ${f.unit}`.trim());
     }
   }
-  if (answer.note.trim() !== '') parts.push(answer.note.trim());
-  return parts.join('; ').slice(0, 400);
+  if (answer.note.trim() !== '') parts.push(answer.note.trim().replace(/\s+/g, ' '));
+  return cut(parts.join('; '), 400);
 }
 
 /** Commands as one: all of them or none. */

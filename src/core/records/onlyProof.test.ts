@@ -320,7 +320,7 @@ test('what went on record while a proof was made counts against it', () => {
   const act: Act = { device: 0, do: 'reading', at: 0, much: 3, clock: 0 };
   const had = [...headsOf(start)].map(([device, n]) => ({ device, n }));
   const between = run(start, RECORDS.reading('1', NOON, act), NO_GUARD, at).document;
-  const made = proof(between, '2', NOON) as { commands: [Command, { rows: [Proof] }] };
+  const made = proof(between, '2', NOON) as unknown as { commands: [Command, { rows: [Proof] }] };
   const since = (heads: Proof['had']): Command => {
     const [observations, { rows: [row] }] = made.commands;
     const proofs = { type: 'put' as const, table: 'proofs' as const, rows: [{ ...row, had: heads }] };

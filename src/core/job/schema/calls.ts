@@ -1,5 +1,5 @@
 /** Service calls: what is the matter, each answer of its procedure, and what flips and opened boxes showed on the way. */
-import { entity, flag, id, list, name, number, stamp, text, time, whole, word } from './fields.ts';
+import { entity, flag, id, lines, list, name, number, stamp, text, time, whole, word } from './fields.ts';
 import { FAULT_PLACES, FLIP_MEANS, RETESTS, ROLES } from './words.ts';
 
 /** One matter of a call, and the procedure that goes through it. */
@@ -37,7 +37,7 @@ export const entrySchema = entity({
   value: number(-1e6, 1e9).nullable(),
   /** Further figures, by their names. */
   figures: list(entity({ name: text(60), value: number(-1e6, 1e9) }), 20),
-  note: text(8000),
+  note: lines(8000),
   /** The entry that this one takes back; null for an answer. */
   strikes: id().nullable(),
 });
@@ -110,7 +110,7 @@ export const faultSchema = entity({
   by: name(),
   /** What was found, what showed it, what was done and with what. */
   found: text(),
-  evidence: text(4000),
+  evidence: lines(4000),
   fix: text(),
   parts: text(),
   /** Readings from before and after the repair. */

@@ -17,7 +17,28 @@ export const id = () =>
       message: '${path}: expected an id such as box-7k2m',
       excludeEmptyString: false,
     });
-export const text = (max = MAX_TEXT) => yup.string().strict().defined().max(max);
+/** Control characters, half a surrogate pair, and what ends a line: none of them is read by a person, and files choke on some. */
+// eslint-disable-next-line no-control-regex
+const NO_TEXT = /[\u0000-\u001f\u007f-\u009f\u2028\u2029]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+const isClean = (value: string): boolean => !NO_TEXT.test(value);
+/** A text in one line. */
+export const text = (max = MAX_TEXT) =>
+  yup
+    .string()
+    .strict()
+    .defined()
+    .max(max)
+    .test('one-line', '${path}: expected text in one line, without control characters', (v) => isClean(v ?? ''));
+/** A text of any lines. */
+export const lines = (max: number) =>
+  yup
+    .string()
+    .strict()
+    .defined()
+    .max(max)
+    .test('clean', '${path}: expected text without control characters', (v) =>
+      isClean((v ?? '').replace(/[\n\t]/g, ' ')),
+    );
 export const name = () => text(80).trim().min(1);
 export const flag = () => yup.boolean().strict().defined();
 export const inches = (min: number, max: number) => yup.number().strict().defined().min(min).max(max);

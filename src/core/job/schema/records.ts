@@ -25,6 +25,7 @@ import {
   LAMP_LEVELS,
   LOOK_RESULTS,
   MEASURING,
+  METERS,
   OTHER_SOURCES,
   PROOF_BASES,
   REFERENCES,
@@ -47,6 +48,8 @@ export const readingSchema = entity({
     .defined()
     .oneOf(['as-found', 'as-left'] as const),
   instrument: text(80),
+  /** What its volts were read with. */
+  meter: word(METERS),
   /** Lamps hot–neutral, hot–ground, neutral–ground; null when no lamp tester was used. */
   lamps: yup
     .array(flag())

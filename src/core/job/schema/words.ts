@@ -208,6 +208,9 @@ export const INSTRUMENTS = [
   'voltage pen',
 ] as const;
 export type Instrument = (typeof INSTRUMENTS)[number];
+/** What the volts of a reading were read with, as far as somebody said: it decides whether a ghost shows. */
+export const METERS = ['unknown', 'low-impedance meter', 'high-impedance meter', 'two-pole tester'] as const;
+export type Meter = (typeof METERS)[number];
 /** What a measurement is made with. */
 export const MEASURING = [
   ...(['low-impedance meter', 'high-impedance meter', 'two-pole tester', 'three-lamp tester'] as const),

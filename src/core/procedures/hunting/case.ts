@@ -11,7 +11,6 @@ import { HIGH_OHMS, LOW_OHMS } from '#core/instruments/meter.ts';
 import { rows } from '#core/job/document.ts';
 import { inOrder } from '#core/job/order.ts';
 import { measurementsOf } from '#core/records/measuring.ts';
-import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
 import { pastReadings } from '#core/records/proof.ts';
 import type { Box, Circuit, Entry, JobDocument, Reading } from '#core/job/schema.ts';
 import { roleOf } from '#core/records/people.ts';
@@ -168,10 +167,14 @@ function measured(order: Order | null, entry: Entry, stopOf: (boxId: string) => 
   }
 }
 
-/**
- * What a reading at low impedance says it was read with. A name that somebody typed tells no input: it may show a ghost.
- */
-export const LOW_METER = INSTRUMENT_FACTS['low-impedance meter'].name;
+/** Ohms of what a reading was made with; where nobody said, it may show a ghost. */
+const METER_OHMS: Readonly<Record<Reading['meter'], number>> = {
+  unknown: HIGH_OHMS,
+  'high-impedance meter': HIGH_OHMS,
+  'low-impedance meter': LOW_OHMS,
+  // It loads what it reads nearly as much: a ghost falls to a volt or two.
+  'two-pole tester': LOW_OHMS,
+};
 
 /** @param freeBefore hot to neutral without its load, where it was read with one */
 const ofReading = (reading: Reading, stop: number, freeBefore: number | null): Finding[] => {
@@ -188,7 +191,7 @@ const ofReading = (reading: Reading, stop: number, freeBefore: number | null): F
             reference: groundReference,
             amps: loadAmps,
             free: freeBefore,
-            meterOhms: reading.instrument === LOW_METER ? LOW_OHMS : HIGH_OHMS,
+            meterOhms: METER_OHMS[reading.meter],
           },
         ]
       : []),

@@ -10,6 +10,7 @@ import { parseFile } from '#core/job/file.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
 import { circuitState, pastReadings, validProof } from '#core/records/proof.ts';
 import { View } from '#core/view/view.ts';
+import type { Meter } from '#core/job/schema.ts';
 import { runGuarded } from '#core/records/gates.ts';
 import { contextOf, strikeCommand } from '../engine.ts';
 import { someAnswer, Walker } from '../testing.ts';
@@ -366,19 +367,20 @@ test('opened and counted boxes of a circuit that nobody drew leave its orders to
   assert.equal(huntCase(walker.context, CIRCUIT).ground.orders, undefined, 'a drawn one has its own');
 });
 
-test('only what says low impedance in our own words is read as such: a typed name tells nothing of the input', () => {
-  const ohms = (instrument: string) => {
+test('what a reading was made with is said, and never read out of a name that somebody typed', () => {
+  const ohms = (instrument: string, meter: Meter = 'unknown') => {
     const walker = walkerAt('hunt', 'S2');
     const at = new Date(Date.parse(walker.call.opened) - 60_000).toISOString();
     const boxId = walker.call.boxId!;
     const reading = { ...PLAIN_READING, id: 'reading-typed', boxId, place: 'S2', by: 'A. Tester', at };
     walker.document = {
       ...walker.document,
-      readings: { 'reading-typed': { ...reading, stage: 'as-found', instrument, hotNeutral: 48 } },
+      readings: { 'reading-typed': { ...reading, stage: 'as-found', instrument, meter, hotNeutral: 48 } },
     };
     const found = huntCase(walker.context, CIRCUIT).evidence.map((e) => e.finding);
     return found.flatMap((f) => (f.kind === 'volts' ? f.meterOhms : []));
   };
-  assert.deepEqual(ohms('Meter, low impedance'), [3000]);
-  for (const name of ['Low-cost meter', 'Yellow clamp', 'low', '']) assert.deepEqual(ohms(name), [1e7], name);
+  assert.deepEqual(ohms('', 'low-impedance meter'), [3000]);
+  assert.deepEqual(ohms('low', 'high-impedance meter'), [1e7]);
+  for (const name of ['Meter, low impedance', 'Low-cost meter', 'Yellow clamp', 'low', '']) assert.deepEqual(ohms(name), [1e7], name);
 });

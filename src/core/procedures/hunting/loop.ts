@@ -26,7 +26,8 @@ import {
   type Signed,
   type Step,
 } from '../step.ts';
-import { firstOf, huntCase, justBefore, KEYS, LOW_METER, TOWARD, type HuntCase } from './case.ts';
+import { firstOf, huntCase, justBefore, KEYS, TOWARD, type HuntCase } from './case.ts';
+import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
 import { orderOf, type Order } from './orders.ts';
 
 type Steps = readonly (Step | false | null)[];
@@ -333,7 +334,8 @@ function readingOf(
     place: `${box.name}, ${c.document.areas[box.areaId]?.name ?? ''}`,
     by,
     stage: 'as-found',
-    instrument: LOW_METER,
+    instrument: INSTRUMENT_FACTS['low-impedance meter'].name,
+    meter: 'low-impedance meter',
     from: entry,
     ...of,
   });

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { fullLoad } from '#core/circuits/run.ts';
   import { newId, PLAIN_READING } from '#core/job/document.ts';
-  import type { Box, Circuit, Reading } from '#core/job/schema.ts';
+  import type { Box, Circuit, Meter, Reading } from '#core/job/schema.ts';
   import { beforeAndAfter, pairOf, remarksOnPair } from '#core/diagnosis/besides.ts';
   import type { ReadPair } from '#core/diagnosis/conditions.ts';
   import type { Remark } from '#core/diagnosis/joints.ts';
@@ -13,7 +13,7 @@
   import { expectedAt, judge } from '#core/diagnosis/verdict.ts';
   import { round } from '#core/units/quantity.ts';
   import { Clock } from '../../clock.svelte.ts';
-  import { describeReading, localTime, PAIRS } from '../../readings.ts';
+  import { describeReading, keptMeter, lastMeter, localTime, PAIRS } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
   import Field from '../Field.svelte';
@@ -119,6 +119,14 @@
     draft = { ...draft, ...values };
     return null;
   };
+  const METERS = [
+    { value: 'low-impedance meter', name: 'Low impedance' },
+    { value: 'high-impedance meter', name: 'High impedance' },
+    { value: 'two-pole tester', name: 'Two-pole tester' },
+  ] as const;
+  /** What is in the hand stays in the hand, from outlet to outlet. */
+  let meter = $state<Meter>(lastMeter());
+  const take = (picked: Meter) => (meter = keptMeter(meter === picked ? 'unknown' : picked));
   const HALVES = [
     { value: 'top', name: 'Top' },
     { value: 'bottom', name: 'Bottom' },
@@ -132,6 +140,7 @@
     const { lamps, hotNeutral, hotGround, neutralGround, hotHot, groundReference } = reading;
     const { loadAmps, groundOhms, note } = reading;
     const volts = { hotNeutral, hotGround, neutralGround, hotHot, groundReference };
+    if (reading.meter !== 'unknown') meter = reading.meter;
     draft = { ...volts, lamps, loadAmps, groundOhms, note, corrects: id };
   }
 
@@ -150,6 +159,7 @@
     const reading: Reading = {
       ...draft,
       from: null,
+      meter: metered ? meter : 'unknown',
       stage,
       half: halves.length > 0 ? half : 'both',
       openBox: power === 'measuring',
@@ -158,7 +168,7 @@
       place: `${box.name}, ${areaName}`,
       at: new Date().toISOString(),
       by,
-      instrument: [draft.lamps && 'three-lamp tester', metered && (instrument || 'meter')]
+      instrument: [draft.lamps && 'three-lamp tester', metered && (instrument || (meter === 'unknown' ? 'meter' : meter))]
         .filter(Boolean)
         .join(' and '),
     };
@@ -250,6 +260,12 @@
     />
   </div>
 {/if}
+<div class="row" role="group" aria-label="Volts read with">
+  {#each METERS as m (m.value)}
+    <Act pressed={meter === m.value} onclick={() => take(m.value)}>{m.name}</Act>
+  {/each}
+  {#if meter === 'unknown'}<span class="quiet">not said: a ghost may show</span>{/if}
+</div>
 {#if expected.hotNeutral !== null}
   <LampsInput tester={settings.tester} lamps={draft.lamps} set={(lamps) => set({ lamps })} />
 {/if}
