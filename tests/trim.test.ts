@@ -10,6 +10,7 @@ import { stepsFor } from '#core/boxes/steps.ts';
 import { endsOf, membersOf } from '#core/boxes/wiring.ts';
 import { buildRun } from '#core/circuits/run.ts';
 import type { Box, Tick } from '#core/job/schema.ts';
+import { differences } from '#core/boxes/wiring.ts';
 import { clamped, draftFor, recorded, walk, withProof } from '#core/records/testing.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
 import { By, button, css, press, sees, tapOn } from './support/browser.ts';
@@ -149,7 +150,10 @@ test('a wrong landing is caught before power: said at once, held back at the bre
     await app.size(...DESK);
   }
   const [box] = (await stored<Box>('boxes')).filter((b) => b.id === 'box-k2');
-  assert.equal(box!.wiring, null);
+  // Who mended it, and that it is as planned, is on record.
+  assert.deepEqual([box!.wiring?.stage, box!.wiring?.by], ['as-done', 'M. Alder']);
+  const stop = kitchen().stops.findIndex((s) => s.box.id === 'box-k2');
+  assert.deepEqual(differences(plannedBoxes(kitchen())[stop]!, box!.wiring!.wiring), []);
 });
 
 test('an end is dragged to another terminal, and what was recorded outlives a reload and another tab', async () => {

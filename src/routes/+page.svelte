@@ -58,9 +58,13 @@
     {@const { clash } = list}
     <div class="sheet pad stack" role="alertdialog" aria-label="This job is here already">
       <h2>“{clash.job.name}” is here already</h2>
-      <p>The file holds the same job. Keep both, or put the file in the place of what is here?</p>
+      <p>
+        The file holds the same job. Bring in what was measured and done there (rooms, circuits and settings
+        stay as they are here), keep both, or put the file in the place of what is here?
+      </p>
       <div class="row">
-        <Act kind="main" onclick={() => list.keepBoth(clash)}>Keep both</Act>
+        <Act kind="main" onclick={() => list.bringIn(clash)}>Bring in what was measured</Act>
+        <Act onclick={() => list.keepBoth(clash)}>Keep both</Act>
         <Act kind="danger" onclick={() => list.replace(clash)}>Replace what is here</Act>
         <Act onclick={() => (list.clash = null)}>Leave it</Act>
       </div>

@@ -22,10 +22,13 @@ function problemsOf(error: unknown): Problem[] {
   return [{ path: 'storage', message }];
 }
 
+const show = ({ id, entry }: JobDocument['job']): Promise<void> =>
+  goto(`/job/${id}/${entry === 'call' ? 'call' : 'walk'}`);
+
 async function store(document: JobDocument): Promise<void> {
   const { storeJob } = await import('$lib/store/jobs.ts');
   await storeJob(document);
-  await goto(`/job/${document.job.id}/${document.job.entry === 'call' ? 'call' : 'walk'}`);
+  await show(document.job);
 }
 
 export class JobList {
@@ -96,6 +99,14 @@ export class JobList {
       const { newId } = await import('#core/job/document.ts');
       const name = `${document.job.name} (copy)`.slice(0, NAME_LIMIT);
       await store({ ...document, job: { ...document.job, id: newId('job'), name } });
+    });
+
+  /** What the file has on record comes to what is here; plan and settings stay as they are here. */
+  bringIn = (document: JobDocument): Promise<void> =>
+    this.attempt('Storing', async () => {
+      const { bringIn, loadJob } = await import('$lib/store/jobs.ts');
+      await bringIn(document.job.id, await loadJob(document.job.id), document);
+      await show(document.job);
     });
 
   replace = (document: JobDocument): Promise<void> => this.attempt('Storing', () => store(document));

@@ -4,11 +4,20 @@ import { studioJob } from '../../../demo/studio.ts';
 import { readingsFromCsv, readingsToCsv } from '#core/formats/readingsCsv.ts';
 import { PLAIN_READING } from '#core/job/document.ts';
 import { InvalidError } from '#core/job/validate.ts';
-import type { Energizing, JobDocument, Reading } from '#core/job/schema.ts';
+import { plannedBoxes } from '#core/boxes/planned.ts';
+import { moved } from '#core/boxes/wiring.ts';
+import { buildRun } from '#core/circuits/run.ts';
+import type {
+  BoxWiring,
+  Energizing,
+  JobDocument,
+  Reading,
+  RecordedWiring,
+} from '#core/job/schema.ts';
 import { View } from '#core/view/view.ts';
 import { runGuarded } from './gates.ts';
 import { judgeIn } from '#core/diagnosis/setting.ts';
-import { provedToday } from './testing.ts';
+import { draftFor, provedToday, recorded, walk } from './testing.ts';
 
 const reading = (boxId: string, values: Partial<Reading> = {}): Reading => ({
   ...PLAIN_READING,
@@ -108,4 +117,47 @@ test('a reading of a circuit on record as off is judged so, and as on once power
   const live = reading('box-s2', { stage: 'as-found', at, hotNeutral: 119 });
   assert.match(judgeIn(new View(job), live).headline, /^Live, with the breaker on record as off/);
   assert.doesNotMatch(judgeIn(new View(studioJob()), live).headline, /on record as off/);
+});
+
+test('a box done so that it is dangerous keeps its power off until it is mended under a proof, whatever it is called', () => {
+  const now = new Date().toISOString();
+  const clock = { device: 'device-a', now };
+  const start = studioJob();
+  const circuit = start.circuits['circuit-studio']!;
+  const run = buildRun(start, circuit);
+  const at = run.stops.findIndex((s) => s.box.id === 'box-s2');
+  const planned = plannedBoxes(run)[at]!;
+  const shorted = moved(planned, 'tail-hot-brass-1.b', 'device.silver-2');
+  const wired = (wiring: BoxWiring | null, stage: RecordedWiring['stage']) => (d: JobDocument) =>
+    runGuarded(
+      d,
+      {
+        type: 'put',
+        table: 'boxes',
+        rows: [
+          { ...d.boxes['box-s2']!, wiring: wiring && { stage, at: now, by: 'M. Alder', wiring } },
+        ],
+      },
+      clock,
+    ).document;
+  const power = (d: JobDocument) => {
+    const row = { id: 'energizing-new', circuitId: circuit.id, at: now, by: 'M. Alder', purpose: 'use' } as const;
+    return runGuarded(d, { type: 'put', table: 'energizings', rows: [row] }, clock);
+  };
+  const done = wired(shorted, 'as-done')(start);
+  assert.throws(() => power(done), /S2 is on record as done so that it is dangerous/);
+  // Another name for it, or none, changes no wire.
+  for (const called of [wired(shorted, 'as-found')(done), wired(null, 'as-found')(done)])
+    assert.throws(() => power(called), /S2 is on record as done so that it is dangerous/);
+  assert.throws(() => wired(planned, 'as-done')(done), /mended under a proof of dead/);
+  const box = done.boxes['box-s2']!;
+  const draft = draftFor(done, box);
+  const made = recorded(done, box, draft, walk(done, box, draft), { id: 'proof-new', at: now });
+  const commands = [
+    { type: 'put' as const, table: 'observations' as const, rows: made.observations },
+    { type: 'put' as const, table: 'proofs' as const, rows: [made.proof] },
+  ];
+  const proved = runGuarded(done, { type: 'batch', label: 'Proof', commands }, clock).document;
+  const mended = wired(planned, 'as-done')(proved);
+  assert.ok(power(mended));
 });

@@ -13,7 +13,7 @@ import { alterationsOf } from './alterations.ts';
 import { circuitState, gapsOf, holds, shutNeutrals, validProof, whyEnded, whyUnproved } from './proof.ts';
 import { countersignGuard } from './people.ts';
 import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
-import { added, asDoneGuard, dangerAsDone, insideGuard, onceGuard, tickGuard } from './trim.ts';
+import { added, asDoneGuard, dangerAsDone, insideGuard, mendedGuard, onceGuard, tickGuard } from './trim.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import type { WorkStep } from '#core/boxes/steps/site.ts';
 
@@ -94,6 +94,7 @@ const GUARDS: readonly Guard[] = [
   onceGuard,
   countersignGuard,
   asDoneGuard,
+  mendedGuard,
   measurementGuard,
   temporaryGuard,
   undoneGuard,

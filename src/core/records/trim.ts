@@ -99,6 +99,21 @@ export const tickGuard: Guard = (_before, after, changes, now) =>
     return validProof(after, box, at) ? [] : [{ path, message: whyUnproved(after, box, at) }];
   });
 
+/** What was dangerous as it was done is mended by hands in the box: under a proof of dead. */
+export const mendedGuard: Guard = (before, after, changes, now) =>
+  changes.flatMap(({ table, id }): Problem[] => {
+    const box = table === 'boxes' ? before.boxes[id] : undefined;
+    if (!box || !now || box.wiring === after.boxes[id]?.wiring) return [];
+    const danger = dangerAsDone(before, id) ?? standingDanger(before, id);
+    if (!danger || dangerAsDone(after, id) !== '' || validProof(before, box, now)) return [];
+    return [
+      {
+        path: `boxes[${id}].wiring`,
+        message: `${box.name} was dangerous as it was done, and is mended under a proof of dead. ${whyUnproved(before, box, now)}`,
+      },
+    ];
+  });
+
 /** Power does not come back to use onto a box that is on record as done in a way that is dangerous. */
 export const asDoneGuard: Guard = (_before, after, changes) =>
   added<Energizing>(changes, 'energizings').flatMap((energizing): Problem[] => {

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { plannedBoxes } from '#core/boxes/planned.ts';
+  import { differences } from '#core/boxes/wiring.ts';
   import type { Run } from '#core/circuits/run.ts';
   import type { Progress } from '#core/records/trim.ts';
   import { deviceName } from '../../names.ts';
@@ -12,6 +14,7 @@
   let { run, progress, choose }: Props = $props();
 
   const isDone = ({ done, of }: Progress): boolean => done >= of;
+  const planned = $derived(plannedBoxes(run));
   const next = $derived(progress.findIndex((p) => !isDone(p)));
 </script>
 
@@ -35,7 +38,7 @@
                     ?.text}{:else if i === next}begin here{/if}
               </span>
             </span>
-            {#if box.wiring}
+            {#if box.wiring && !(planned[i] && differences(planned[i], box.wiring.wiring).length === 0)}
               <span class="mark">! {box.wiring.stage === 'as-done' ? 'done otherwise' : 'as found'}</span>
             {/if}
             <span class="count" class:good={isDone(p)}>{isDone(p) ? '✓' : `${p.done} / ${p.of}`}</span>

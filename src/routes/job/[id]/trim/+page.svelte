@@ -166,7 +166,9 @@
         {#if trim.said}<p class="wrong" role="alert">{trim.said}</p>{/if}
         {#if box.wiring && tab !== 'done'}
           <p class="recorded">
-            Recorded {box.wiring.stage === 'as-done' ? 'as done' : 'as found'}, otherwise than planned.
+            Recorded {box.wiring.stage === 'as-done' ? 'as done' : 'as found'}, {trim.moved.size > 0
+              ? 'otherwise than planned'
+              : 'as planned'}.
             <button type="button" onclick={() => trim.show('done')}>See what it does</button>
           </p>
         {/if}
@@ -267,7 +269,7 @@
                 {#each trim.jumpers as id (id)}
                   <Act kind="danger" onclick={() => trim.takeJumper(id)}>Take {id.replace('-', ' ')} out</Act>
                 {/each}
-                {#if box.wiring}<Act kind="main" onclick={trim.mend}>Mended: as planned again</Act>{/if}
+                {#if box.wiring && (trim.moved.size > 0 || !trim.followed)}<Act kind="main" onclick={trim.mend}>Mended: as planned again</Act>{/if}
               </div>
               {#if box.wiring}
                 <p class="quiet">

@@ -129,10 +129,11 @@ export class Trimming {
   private async record(wiring: BoxWiring, stage = this.stage): Promise<void> {
     const { box, planned } = this;
     if (!box) return;
-    const same = planned !== null && sameWiring(planned, wiring);
+    // What was done as planned is on record as done; what was found so needs no record.
+    const plain = stage === 'as-found' && planned !== null && sameWiring(planned, wiring);
     const row = {
       ...box,
-      wiring: same ? null : recordOf(wiring, stage, new Date().toISOString(), this.by),
+      wiring: plain ? null : recordOf(wiring, stage, new Date().toISOString(), this.by),
     };
     this.said = (await this.session().attempt({ type: 'put', table: 'boxes', rows: [row] })) ?? '';
   }
@@ -157,13 +158,8 @@ export class Trimming {
     if (this.wiring) void this.record(this.wiring, stage);
   };
   /** Back to the plan: what was recorded is mended. */
-  mend = async (): Promise<void> => {
+  mend = (): void => {
     this.end = null;
-    this.said =
-      (await this.session().attempt({
-        type: 'put',
-        table: 'boxes',
-        rows: [{ ...this.box!, wiring: null }],
-      })) ?? '';
+    if (this.planned) void this.record(this.planned);
   };
 }
