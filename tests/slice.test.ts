@@ -1,10 +1,11 @@
 /** The whole slice, from typed walls to the printed sheet, by keyboard and by mouse. */
 import assert from 'node:assert/strict';
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { test } from 'node:test';
 import { studioJob } from '../demo/studio.ts';
-import { serialize } from '#core/job/file.ts';
+import { parseFile, serialize } from '#core/job/file.ts';
+import { runGuarded } from '#core/records/gates.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
 import { By, button, choose, css, field, fill, Key, keys, press, sees } from './support/browser.ts';
 import { tap, tapThrough } from './support/proof.ts';
@@ -343,6 +344,19 @@ test('job file and readings go out and come back', async () => {
     await app.driver.findElement(By.css('input[aria-label="Readings CSV"]'))
   ).sendKeys(join(app.downloads, '14-tamarack-court-readings.csv'));
   await sees(app.driver, /All of them are on record already/);
+  // What somebody else measured comes in, and nothing here is lost.
+  const common = parseFile(readFileSync(job, 'utf8'));
+  const reading = { ...Object.values(common.readings)[0]!, id: 'reading-theirs', by: 'J. Birch' };
+  const clock = { device: 'device-theirs', now: new Date().toISOString() };
+  const put = { type: 'put' as const, table: 'readings' as const, rows: [reading] };
+  const theirs = join(app.folder, 'theirs.json');
+  writeFileSync(theirs, serialize(runGuarded(common, put, clock).document));
+  await app.go('/');
+  await (await css(app.driver, 'input[aria-label="Job file"]')).sendKeys(theirs);
+  await press(app.driver, 'Bring in what was measured');
+  await sees(app.driver, /Closes within/);
+  await app.go(`${JOB}/prove/readings`);
+  await sees(app.driver, /J\. Birch/);
   await app.go('/');
   await (await css(app.driver, 'input[aria-label="Job file"]')).sendKeys(job);
   await press(app.driver, 'Keep both');

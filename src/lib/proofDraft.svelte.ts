@@ -2,7 +2,16 @@
 import { newId } from '#core/job/document.ts';
 import type { PutCommand } from '#core/job/commands.ts';
 import type { Instrument } from '#core/job/schema.ts';
-import { blankDraft, OTHER, REFERENCE, rowsOf, seriesOf, type Act, type Draft, type Seen } from '#core/records/acts.ts';
+import {
+  blankDraft,
+  OTHER,
+  REFERENCE,
+  rowsOf,
+  seriesOf,
+  type Act,
+  type Draft,
+  type Seen,
+} from '#core/records/acts.ts';
 
 type Heads = NonNullable<Draft['had']>;
 /** What was seen, when, and how far the record was then. */
@@ -43,7 +52,9 @@ export class ProofDraft {
   private kept(): Kept | null {
     try {
       const kept = JSON.parse(localStorage.getItem(this.key) ?? 'null') as Kept | null;
-      return kept && kept.day === today() && Array.isArray(kept.seen) && kept.seen.every((s) => s.had) ? kept : null;
+      return kept && kept.day === today() && Array.isArray(kept.seen) && kept.seen.every((s) => s.had)
+        ? kept
+        : null;
     } catch {
       return null;
     }

@@ -168,7 +168,12 @@ function alteredBy(
 }
 
 /** A document that takes the place of another one, with what that alters put on record. */
-export function inPlaceOf(before: JobDocument, document: JobDocument, clerk: Clerk, clock: Clock): JobDocument {
+export function inPlaceOf(
+  before: JobDocument,
+  document: JobDocument,
+  clerk: Clerk,
+  clock: Clock,
+): JobDocument {
   const edits = changesBetween(before, document).filter((c) => !isOfRecord(c));
   const stamper = new Stamper(document, clock);
   return applyChanges(document, alteredBy(before, document, edits, clerk, stamper, clock.now));

@@ -604,8 +604,8 @@ const momentOf = (at: unknown): number => {
 
 /** Texts of several lines, by the names of their fields. */
 const OF_LINES = new Set(['note', 'evidence']);
-// eslint-disable-next-line no-control-regex
-const UNCLEAN = /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u2028\u2029]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
+const UNCLEAN =
+  /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u2028\u2029]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
 
 /** A value with every text in it clean; what is clean stays the same text. */
 function cleaned(value: unknown, field: string, ofLines: boolean): unknown {

@@ -92,12 +92,11 @@ test('copies unite by identity: whichever comes first, in whatever groups, and h
 });
 
 const put = (document: JobDocument, id: string, device: string, least?: number) =>
-  run(
-    document,
-    { type: 'put', table: 'readings', rows: [reading(id, '2026-05-06T12:00:00Z')] },
-    NO_RULES,
-    { device, now: '2026-05-06T12:00:00Z', ...(least === undefined ? {} : { least }) },
-  ).document;
+  run(document, { type: 'put', table: 'readings', rows: [reading(id, '2026-05-06T12:00:00Z')] }, NO_RULES, {
+    device,
+    now: '2026-05-06T12:00:00Z',
+    ...(least === undefined ? {} : { least }),
+  }).document;
 
 test('two copies of one device that wrote apart have no order, and nobody takes the one for the other', () => {
   const common = put(START, 'reading-1', 'device-a');

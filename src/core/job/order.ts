@@ -151,9 +151,7 @@ export const isSurelyBefore = (document: JobDocument, a: Recorded, b: Recorded):
 export function inOrder(a: Recorded, b: Recorded): number {
   if (!a.stamp || !b.stamp)
     return Number(!a.stamp) - Number(!b.stamp) || byTime(a.at, b.at) || compare(a.id, b.id);
-  return (
-    a.stamp.clock - b.stamp.clock || compare(a.stamp.device, b.stamp.device) || a.stamp.n - b.stamp.n
-  );
+  return a.stamp.clock - b.stamp.clock || compare(a.stamp.device, b.stamp.device) || a.stamp.n - b.stamp.n;
 }
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
@@ -204,12 +202,12 @@ export function allStamped(document: JobDocument, device: string): JobDocument {
     Object.values<Recorded>(document[table]).flatMap((row) => (row.stamp ? [] : [{ table, row }])),
   ).sort(
     (a, b) =>
-      byTime(a.row.at, b.row.at) ||
-      (RANK[a.table] ?? 0) - (RANK[b.table] ?? 0) ||
-      compare(a.table, b.table),
+      byTime(a.row.at, b.row.at) || (RANK[a.table] ?? 0) - (RANK[b.table] ?? 0) || compare(a.table, b.table),
   );
   const next: Record<string, unknown> = { ...document };
-  const copies = new Map(bare.map(({ table }) => [table, { ...document[table] } as Record<string, Recorded>]));
+  const copies = new Map(
+    bare.map(({ table }) => [table, { ...document[table] } as Record<string, Recorded>]),
+  );
   for (const [table, copy] of copies) next[table] = copy;
   for (const { table, row } of bare) copies.get(table)![row.id] = { ...row, stamp: stamper.next() };
   return next as unknown as JobDocument;

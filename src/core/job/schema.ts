@@ -80,7 +80,6 @@ export type Measurement = InferType<typeof measurementSchema>;
 export type Temporary = InferType<typeof temporarySchema>;
 export type Look = InferType<typeof lookSchema>;
 export type Alteration = InferType<typeof alterationSchema>;
-export type Taking = InferType<typeof takingSchema>;
 export type Stamp = NonNullable<Reading['stamp']>;
 export type DeviceTest = InferType<typeof deviceTestSchema>;
 export type Call = InferType<typeof callSchema>;
@@ -109,7 +108,13 @@ const table = <S extends Schema, A extends boolean>(
   noun: string,
   limit: number,
   { appendOnly, standsOn = {} }: { appendOnly: A; standsOn?: TableFacts['standsOn'] },
-): Omit<TableFacts, 'schema' | 'appendOnly'> & { schema: S; appendOnly: A } => ({ schema, noun, limit, appendOnly, standsOn });
+): Omit<TableFacts, 'schema' | 'appendOnly'> & { schema: S; appendOnly: A } => ({
+  schema,
+  noun,
+  limit,
+  appendOnly,
+  standsOn,
+});
 const EDITED = { appendOnly: false } as const;
 const RECORD = { appendOnly: true } as const;
 const standsOn = (columns: TableFacts['standsOn']) => ({ ...EDITED, standsOn: columns });

@@ -175,8 +175,7 @@ const nameOf = (options: readonly Option[], pick: string): string =>
   options.find((o) => o.value === pick)?.name ?? pick;
 
 /** A text of so many characters at most, and no half of one at its end. */
-const cut = (text: string, most: number): string =>
-  text.slice(0, most).replace(/[\ud800-\udbff]$/, '');
+const cut = (text: string, most: number): string => text.slice(0, most).replace(/[\ud800-\udbff]$/, '');
 
 /** An answer in words, for the record. */
 function said(step: Step, answer: Answer): string {

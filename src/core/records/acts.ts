@@ -150,9 +150,7 @@ export function lockOutFor(document: JobDocument, box: Box, seen: readonly Seen[
       ids.every((id) => p.lockedOut.includes(id)) &&
       // A clock can only keep it shut.
       (at === undefined || (isSameDay(p.at, at) && !isAfter(p.at, at))) &&
-      rows(document.energizings).every(
-        (e) => !ids.includes(e.circuitId) || isSurelyBefore(document, e, p),
-      ),
+      rows(document.energizings).every((e) => !ids.includes(e.circuitId) || isSurelyBefore(document, e, p)),
   );
   return stands.sort((a, b) => inOrder(b, a))[0] ?? null;
 }
@@ -181,8 +179,7 @@ function referenceProblem({ reference, referenceName }: Draft, points: readonly 
 }
 
 /** The circuit before a name comes with a second one in the box, and is renamed. */
-const isSameReference = (a: string, b: string): boolean =>
-  a.replace(/^.*: /, '') === b.replace(/^.*: /, '');
+const isSameReference = (a: string, b: string): boolean => a.replace(/^.*: /, '') === b.replace(/^.*: /, '');
 
 function readings(
   box: Box,

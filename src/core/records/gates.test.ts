@@ -7,13 +7,7 @@ import { InvalidError } from '#core/job/validate.ts';
 import { plannedBoxes } from '#core/boxes/planned.ts';
 import { moved } from '#core/boxes/wiring.ts';
 import { buildRun } from '#core/circuits/run.ts';
-import type {
-  BoxWiring,
-  Energizing,
-  JobDocument,
-  Reading,
-  RecordedWiring,
-} from '#core/job/schema.ts';
+import type { BoxWiring, Energizing, JobDocument, Reading, RecordedWiring } from '#core/job/schema.ts';
 import { View } from '#core/view/view.ts';
 import { runGuarded } from './gates.ts';
 import { judgeIn } from '#core/diagnosis/setting.ts';
@@ -134,14 +128,18 @@ test('a box done so that it is dangerous keeps its power off until it is mended 
       {
         type: 'put',
         table: 'boxes',
-        rows: [
-          { ...d.boxes['box-s2']!, wiring: wiring && { stage, at: now, by: 'M. Alder', wiring } },
-        ],
+        rows: [{ ...d.boxes['box-s2']!, wiring: wiring && { stage, at: now, by: 'M. Alder', wiring } }],
       },
       clock,
     ).document;
   const power = (d: JobDocument) => {
-    const row = { id: 'energizing-new', circuitId: circuit.id, at: now, by: 'M. Alder', purpose: 'use' } as const;
+    const row = {
+      id: 'energizing-new',
+      circuitId: circuit.id,
+      at: now,
+      by: 'M. Alder',
+      purpose: 'use',
+    } as const;
     return runGuarded(d, { type: 'put', table: 'energizings', rows: [row] }, clock);
   };
   const done = wired(shorted, 'as-done')(start);

@@ -186,10 +186,7 @@ function isLively({ figures }: Entry, { name, value }: Entry['figures'][number])
 }
 
 /** What shows something live. @param counts whether a row is looked at */
-export function* signsOfLife(
-  document: JobDocument,
-  counts: (row: Recorded) => boolean,
-): Generator<Sign> {
+export function* signsOfLife(document: JobDocument, counts: (row: Recorded) => boolean): Generator<Sign> {
   const each = <T extends Recorded>(
     table: Readonly<Record<string, T>>,
     read: (document: JobDocument, row: T) => Sign | null,

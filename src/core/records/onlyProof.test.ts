@@ -50,7 +50,8 @@ const VOLTS = [0, 0.6, 48, 121] as const;
 
 const common = (id: string, at: string) => ({ id, at, by: 'M. Alder', place: '' });
 type Rows = (id: string, now: string, act: Act, document: JobDocument) => Command | null;
-const putOne = (table: string, row: object): Command => ({ type: 'put', table, rows: [row] }) as never as Command;
+const putOne = (table: string, row: object): Command =>
+  ({ type: 'put', table, rows: [row] }) as never as Command;
 const boxOf = ({ at }: Act) => BOXES[at % BOXES.length]!;
 const circuitOf = ({ at }: Act) => (at % 2 === 0 ? 'circuit-1' : 'circuit-2');
 const edited = (document: JobDocument, values: Partial<Box>): Command =>
@@ -170,9 +171,13 @@ const RECORDS = {
       live: [],
       strikes: null,
     }),
-  said: (id, at, act) => putOne('entries', entry(id, at, { step: `seen ${boxOf(act)} ${id}`, picks: ['works'] })),
+  said: (id, at, act) =>
+    putOne('entries', entry(id, at, { step: `seen ${boxOf(act)} ${id}`, picks: ['works'] })),
   figure: (id, at, act) =>
-    putOne('entries', entry(id, at, { step: `find ${id}`, figures: [{ name: 'hn', value: VOLTS[act.much]! }] })),
+    putOne(
+      'entries',
+      entry(id, at, { step: `find ${id}`, figures: [{ name: 'hn', value: VOLTS[act.much]! }] }),
+    ),
   strike: (id, at, _act, document) => {
     const [last] = Object.values(document.entries).filter((e) => e.strikes === null);
     return last ? putOne('entries', { ...last, id: `entry-${id}`, at, strikes: last.id }) : null;
@@ -234,7 +239,10 @@ function proof(document: JobDocument, id: string, at: string): Command | null {
       };
 }
 
-function played(acts: readonly Act[], seen: (what: string, before: JobDocument, after: JobDocument) => void): Copy[] {
+function played(
+  acts: readonly Act[],
+  seen: (what: string, before: JobDocument, after: JobDocument) => void,
+): Copy[] {
   const copies: Copy[] = DEVICES.map(() => ({ document: START(), done: [] }));
   acts.forEach((act, k) => {
     const copy = copies[act.device]!;
@@ -244,7 +252,8 @@ function played(acts: readonly Act[], seen: (what: string, before: JobDocument, 
     if (act.do === 'bringIn') {
       const other = copies[(act.device + 1 + (act.at % 2)) % DEVICES.length]!.document;
       copy.document = unite(before, other);
-      if (isOpen(copy.document)) assert.ok(isOpen(before) || isOpen(other), 'two copies open what neither did');
+      if (isOpen(copy.document))
+        assert.ok(isOpen(before) || isOpen(other), 'two copies open what neither did');
       return;
     }
     if (act.do === 'undo') {
@@ -308,7 +317,10 @@ test('a proof opens what nothing else has shut', () => {
   const theirs = run(start, live, NO_GUARD, clock).document;
   const both = unite(document, theirs);
   assert.equal(isOpen(both), false, 'by its clock it was an hour before, and nobody knows');
-  assert.match(whyUnproved(both, both.boxes[OPENED]!, NOON), /Since the first lock something was live\. R1: 121 V/);
+  assert.match(
+    whyUnproved(both, both.boxes[OPENED]!, NOON),
+    /Since the first lock something was live\. R1: 121 V/,
+  );
   // Who had it before the proof does.
   const after = run(theirs, proof(theirs, '2', NOON)!, GATES, { device: 'device-a', now: NOON }).document;
   assert.equal(isOpen(after), true);
@@ -322,7 +334,12 @@ test('what went on record while a proof was made counts against it', () => {
   const between = run(start, RECORDS.reading('1', NOON, act), NO_GUARD, at).document;
   const made = proof(between, '2', NOON) as unknown as { commands: [Command, { rows: [Proof] }] };
   const since = (heads: Proof['had']): Command => {
-    const [observations, { rows: [row] }] = made.commands;
+    const [
+      observations,
+      {
+        rows: [row],
+      },
+    ] = made.commands;
     const proofs = { type: 'put' as const, table: 'proofs' as const, rows: [{ ...row, had: heads }] };
     return { type: 'batch', label: 'Proof', commands: [observations, proofs] };
   };

@@ -44,7 +44,7 @@ export function gapsOf(
 const CLOCKS = 5 * 60 * 1000;
 
 /** Circuits that a proof speaks of: those that were locked for it, and those that are in its box now. */
-export function circuitsFor(document: JobDocument, proof: Proof): ReadonlySet<string> {
+function circuitsFor(document: JobDocument, proof: Proof): ReadonlySet<string> {
   const box = document.boxes[proof.boxId];
   return new Set([...proof.lockedOut, ...(box ? circuitsIn(document, box).map((c) => c.id) : [])]);
 }
@@ -170,10 +170,7 @@ const clampsOf = (document: JobDocument, proof: Proof): Observation[] =>
 export function whyNotParted(document: JobDocument, proof: Proof, neutral: Point): string | null {
   if (proof.basis === 'not-landed') return null;
   const clamps = clampsOf(document, proof).filter((o) => o.node === neutral.key);
-  const [flows, none] = [
-    clamps.filter((o) => o.value >= NO_AMPS),
-    clamps.filter((o) => o.value < NO_AMPS),
-  ];
+  const [flows, none] = [clamps.filter((o) => o.value >= NO_AMPS), clamps.filter((o) => o.value < NO_AMPS)];
   if (none.some((o) => flows.every((f) => isSurelyBefore(document, f, o)))) return null;
   const clamp = flows.sort(inOrder).at(-1);
   if (clamp)
@@ -248,10 +245,7 @@ export function isSaidOff(document: JobDocument, circuit: Circuit, at: string): 
 /** Whether a circuit is off by all that is on record: its breaker said to be, and nothing of it found live since. */
 export function isOff(document: JobDocument, circuit: Circuit, at: string): boolean {
   const proof = newestProof(document, circuit, at);
-  return (
-    isSaidOff(document, circuit, at) &&
-    (proof === null || signOfLife(document, proof) === null)
-  );
+  return isSaidOff(document, circuit, at) && (proof === null || signOfLife(document, proof) === null);
 }
 
 /** How a circuit stands at a moment, by what is on record until then. @param at UTC time */

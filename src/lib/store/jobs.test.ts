@@ -9,7 +9,17 @@ import { allStamped, order } from '#core/job/order.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { db } from './db.ts';
-import { bringIn, changesAfter, commit, JobGoneError, loadJob, redo, storeJob, undo, type Loaded } from './jobs.ts';
+import {
+  bringIn,
+  changesAfter,
+  commit,
+  JobGoneError,
+  loadJob,
+  redo,
+  storeJob,
+  undo,
+  type Loaded,
+} from './jobs.ts';
 import { clearOut, hasJob, isQuotaError, listJobs, putBack, throwAway } from './list.ts';
 
 const ID = 'job-tamarack';
@@ -142,7 +152,8 @@ test('an answer is its edits and its rows, or nothing; undo takes back its edits
   assert.deepEqual((await loadJob(ID)).document, before.document);
   let state = await act(before, answer(12));
   assert.equal(state.document.boxes['box-s4']!.offset, 12);
-  const altered = Object.keys(state.document.alterations).length;  state = await undo(ID, state);
+  const altered = Object.keys(state.document.alterations).length;
+  state = await undo(ID, state);
   assert.notEqual(state.document.boxes['box-s4']!.offset, 12);
   assert.ok(state.document.readings['reading-new'], 'no step of undo takes a row of the record back');
   assert.equal(Object.keys(state.document.alterations).length, altered + 1);
@@ -166,10 +177,14 @@ test('a file in the place of the job says on record what it altered', async () =
 
 test('what another copy has on record comes in once, with the stamps it had', async () => {
   const reading = { ...job().readings['reading-b1a']!, id: 'reading-new' };
-  const theirs = run(job(), { type: 'put', table: 'readings', rows: [reading] }, {
-    device: 'device-theirs',
-    now: '2026-05-08T10:00:00Z',
-  }).document;
+  const theirs = run(
+    job(),
+    { type: 'put', table: 'readings', rows: [reading] },
+    {
+      device: 'device-theirs',
+      now: '2026-05-08T10:00:00Z',
+    },
+  ).document;
   let state = await act(await loadJob(ID), move('box-s4', 12));
   state = await bringIn(ID, state, theirs);
   assert.deepEqual(state.document.readings['reading-new'], theirs.readings['reading-new']);

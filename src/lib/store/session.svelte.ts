@@ -100,7 +100,9 @@ export class JobSession {
     () => (this.lookups = this.lookups?.follow(this.document) ?? new View(this.document)),
   );
   /** How far each device has written, by what is stored. */
-  readonly heads = $derived.by(() => (this.stored ? headsOf(this.stored.document) : new Map<string, number>()));
+  readonly heads = $derived.by(() =>
+    this.stored ? headsOf(this.stored.document) : new Map<string, number>(),
+  );
   readonly undoLabel = $derived.by(() => this.stored?.history.undo.at(-1)?.label ?? null);
   readonly redoLabel = $derived.by(() => this.stored?.history.redo.at(-1)?.label ?? null);
 
@@ -187,7 +189,10 @@ export class JobSession {
         // Refused when its turn comes, with the reason.
       }
     }
-    return this.enqueue((state) => commit(this.jobId, state, (document, clock) => run(document, command, clock)), command);
+    return this.enqueue(
+      (state) => commit(this.jobId, state, (document, clock) => run(document, command, clock)),
+      command,
+    );
   }
   /** As `execute`, for a field: answers with what is wrong, or null. */
   async attempt(command: Command): Promise<string | null> {

@@ -18,8 +18,8 @@ export const id = () =>
       excludeEmptyString: false,
     });
 /** Control characters, half a surrogate pair, and what ends a line: none of them is read by a person, and files choke on some. */
-// eslint-disable-next-line no-control-regex
-const NO_TEXT = /[\u0000-\u001f\u007f-\u009f\u2028\u2029]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+const NO_TEXT =
+  /[\u0000-\u001f\u007f-\u009f\u2028\u2029]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
 const isClean = (value: string): boolean => !NO_TEXT.test(value);
 /** A text in one line. */
 export const text = (max = MAX_TEXT) =>
@@ -28,7 +28,9 @@ export const text = (max = MAX_TEXT) =>
     .strict()
     .defined()
     .max(max)
-    .test('one-line', '${path}: expected text in one line, without control characters', (v) => isClean(v ?? ''));
+    .test('one-line', '${path}: expected text in one line, without control characters', (v) =>
+      isClean(v ?? ''),
+    );
 /** A text of any lines. */
 export const lines = (max: number) =>
   yup
@@ -73,7 +75,8 @@ export const list = <T>(of: yup.ISchema<T>, max: number) => yup.array(of).strict
 export const word = <T extends string>(of: readonly T[]) => yup.string().strict().defined().oneOf(of);
 export const number = (min: number, max: number) => yup.number().strict().defined().min(min).max(max);
 /** What wrote a row: a browser, or one run of the command line. */
-export const device = () => text(40).matches(/^device-[a-z0-9]{1,30}$/, '${path}: expected a device such as device-7k2m');
+export const device = () =>
+  text(40).matches(/^device-[a-z0-9]{1,30}$/, '${path}: expected a device such as device-7k2m');
 /** Most rows that one device writes in a job. */
 export const MOST_WRITTEN = 1e9;
 const stampSchema = entity({

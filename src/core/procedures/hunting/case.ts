@@ -347,7 +347,9 @@ export function huntCase(c: Context, circuit: Circuit): HuntCase {
     return next && next !== r ? standing(next) : r;
   };
   const answered = new Set(
-    rows(c.document.readings).flatMap((r) => (r.from !== null && given.has(r.from) ? [standing(r).id, r.id] : [])),
+    rows(c.document.readings).flatMap((r) =>
+      r.from !== null && given.has(r.from) ? [standing(r).id, r.id] : [],
+    ),
   );
   const onRecord = rows(c.document.readings).filter(
     (r) => !isBefore(r.at, since) && !answered.has(r.id) && !past.has(r.id) && stopOf(r.boxId) >= 0,

@@ -382,5 +382,6 @@ test('what a reading was made with is said, and never read out of a name that so
   };
   assert.deepEqual(ohms('', 'low-impedance meter'), [3000]);
   assert.deepEqual(ohms('low', 'high-impedance meter'), [1e7]);
-  for (const name of ['Meter, low impedance', 'Low-cost meter', 'Yellow clamp', 'low', '']) assert.deepEqual(ohms(name), [1e7], name);
+  for (const name of ['Meter, low impedance', 'Low-cost meter', 'Yellow clamp', 'low', ''])
+    assert.deepEqual(ohms(name), [1e7], name);
 });

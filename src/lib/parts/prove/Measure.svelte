@@ -2,7 +2,7 @@
   import type { Run } from '#core/circuits/run.ts';
   import { MEASURING } from '#core/job/schema.ts';
   import { measurementsOf } from '#core/records/measuring.ts';
-import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
+  import { INSTRUMENT_FACTS } from '#core/records/instruments.ts';
   import { Measuring } from '../../measuring.svelte.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';

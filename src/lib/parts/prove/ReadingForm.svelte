@@ -168,7 +168,10 @@
       place: `${box.name}, ${areaName}`,
       at: new Date().toISOString(),
       by,
-      instrument: [draft.lamps && 'three-lamp tester', metered && (instrument || (meter === 'unknown' ? 'meter' : meter))]
+      instrument: [
+        draft.lamps && 'three-lamp tester',
+        metered && (instrument || (meter === 'unknown' ? 'meter' : meter)),
+      ]
         .filter(Boolean)
         .join(' and '),
     };
@@ -352,7 +355,9 @@
         <p><svelte:element this={past ? 's' : 'span'}>{describeReading(reading)}</svelte:element></p>
         <p class="quiet">
           {past
-            ? { corrected: 'corrected below', 'mended since': 'mended since', 'taken back': 'taken back' }[past]
+            ? { corrected: 'corrected below', 'mended since': 'mended since', 'taken back': 'taken back' }[
+                past
+              ]
             : judgeIn(session.view, reading).headline} · {localTime(reading.at)} ·
           {reading.by}{reading.note ? ` · ${reading.note}` : ''}
         </p>

@@ -269,7 +269,10 @@
                 {#each trim.jumpers as id (id)}
                   <Act kind="danger" onclick={() => trim.takeJumper(id)}>Take {id.replace('-', ' ')} out</Act>
                 {/each}
-                {#if box.wiring && (trim.moved.size > 0 || !trim.followed)}<Act kind="main" onclick={trim.mend}>Mended: as planned again</Act>{/if}
+                {#if box.wiring && (trim.moved.size > 0 || !trim.followed)}<Act
+                    kind="main"
+                    onclick={trim.mend}>Mended: as planned again</Act
+                  >{/if}
               </div>
               {#if box.wiring}
                 <p class="quiet">
