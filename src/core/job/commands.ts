@@ -7,7 +7,7 @@ import { applyChanges, changesBetween, circuitOf, rows, stopAt, type Change } fr
 import { editsBetween, GoneError, withEdits, type FieldEdit } from './edits.ts';
 import { problemsAfter, type Problem } from './integrity.ts';
 import { withOwnNames } from './names.ts';
-import { allStamped, IN_MEMORY, Stamper, type Clock, type Recorded } from './order.ts';
+import { allStamped, countOfRows, IN_MEMORY, Stamper, type Clock, type Recorded } from './order.ts';
 import {
   isAppendOnly,
   jobSchema,
@@ -98,8 +98,8 @@ export function run(
   clock: Clock | null = null,
 ): Outcome {
   const before = allStamped(document, IN_MEMORY);
-  const changes = changesBetween(before, step(before, command));
-  const settled = recorded(before, changes, recordsOf(command), clerk, clock);
+  const edits = changesBetween(before, step(before, command));
+  const settled = recorded(before, edits, recordsOf(command), clerk, clock);
   const problems = [
     ...problemsAfter(settled.document, settled.changes),
     ...guards.flatMap((guard) => guard(before, settled.document, settled.changes, clock?.now ?? null)),
@@ -108,41 +108,50 @@ export function run(
   return { ...settled, label: labelOf(document, command) };
 }
 
-/** Ids of the rows that a command puts on record, in the order in which it has them. */
-const recordsOf = (command: Command): string[] =>
+/** Rows that a command puts on record, in the order in which it has them. */
+const recordsOf = (command: Command): Change[] =>
   command.type === 'batch'
     ? command.commands.flatMap(recordsOf)
     : command.type === 'put' && isAppendOnly(command.table)
-      ? command.rows.map((row) => row.id)
+      ? command.rows.map((row) => ({ table: command.table, id: row.id, before: null, after: row }))
       : [];
 
+/** @throws InvalidError where rows are none, are on record already or are too many */
+function checkRecords(before: JobDocument, records: readonly Change[]): void {
+  const added = new Map<TableName, Set<string>>();
+  for (const { table, id, after } of records as (Change & { table: AppendOnly })[]) {
+    const { schema, noun, limit } = TABLES[table];
+    const problems = problemsOf(schema, after, noun);
+    if (problems.length > 0) throw new InvalidError(problems);
+    const ids = added.get(table) ?? new Set<string>();
+    if (before[table][id] || ids.has(id))
+      refuse(`${noun}.id`, 'is on record already; records are added to, never changed');
+    added.set(table, ids.add(id));
+    if (countOfRows(before[table]) + ids.size > limit) refuse(table, `expected at most ${limit}`);
+  }
+}
+
 /**
- * Changes with all that goes on record with them, each row with its stamp.
- * @param ids of rows of the record, in their order
+ * Edits and rows of the record with all that goes on record with them, each row with its stamp.
+ * @param records in their order
+ * @throws InvalidError where a row may not be put on record
  */
 export function recorded(
   before: JobDocument,
-  changes: readonly Change[],
-  ids: readonly string[],
+  edits: readonly Change[],
+  records: readonly Change[],
   clerk: Clerk | null,
   clock: Clock | null,
 ): Pick<Outcome, 'document' | 'changes'> {
-  const at = clock?.now ?? timeOf(changes);
+  checkRecords(before, records);
+  const at = clock?.now ?? timeOf(records);
   const stamper = new Stamper(before, clock ?? { device: IN_MEMORY, now: at });
   const taking = stamper.taking();
-  const put = (table: AppendOnly, row: Recorded): Change => ({
-    table,
-    id: row.id,
-    before: null,
-    after: { ...row, stamp: row.stamp ?? stamper.next() } as Entity,
-  });
-  const place = new Map(ids.map((id, k) => [id, k]));
-  const edits = changes.filter((c) => !isOfRecord(c));
-  const records = changes
-    .filter(isOfRecord)
-    .sort((a, b) => (place.get(a.id) ?? 0) - (place.get(b.id) ?? 0))
-    .map(({ table, after }) => put(table as AppendOnly, { ...(after as Recorded), stamp: undefined }));
-  const made: Change[] = [...(taking === null ? [] : [put('takings', taking)]), ...edits, ...records];
+  const made: Change[] = [
+    ...(taking === null ? [] : [{ table: 'takings' as const, id: taking.id, before: null, after: taking }]),
+    ...edits,
+    ...records.map((c) => ({ ...c, after: { ...c.after, stamp: stamper.next() } as Entity })),
+  ];
   const document = applyChanges(before, made);
   const altered = alteredBy(before, document, edits, clerk, stamper, at);
   return altered.length === 0
@@ -179,15 +188,17 @@ export function inPlaceOf(
   return applyChanges(document, alteredBy(before, document, edits, clerk, stamper, clock.now));
 }
 
-/** When changes were made, by the last row of the record among them; the beginning of time where none says so. */
-const timeOf = (changes: readonly Change[]): string =>
-  (changes.findLast(isOfRecord)?.after as Recorded | undefined)?.at ?? '1970-01-01T00:00:00Z';
+/** When rows went on record, by the last of them; the beginning of time where there is none. */
+const timeOf = (records: readonly Change[]): string =>
+  (records.at(-1)?.after as Recorded | undefined)?.at ?? '1970-01-01T00:00:00Z';
 
 function step(document: JobDocument, command: Command): JobDocument {
   switch (command.type) {
     case 'edit-job':
       return withJob(document, { ...document.job, ...command.values });
     case 'put':
+      // It goes on record by itself, beside what is edited.
+      if (isAppendOnly(command.table)) return document;
       // Another may have taken the name meanwhile.
       return command.table === 'boxes'
         ? put(document, 'boxes', withOwnNames(document, command.rows))
@@ -282,9 +293,6 @@ function put(document: JobDocument, table: TableName, added: readonly Entity[]):
   for (const row of added) {
     const problems = problemsOf(schema, row, noun);
     if (problems.length > 0) throw new InvalidError(problems);
-    if (isAppendOnly(table) && old[row.id]) {
-      refuse(`${noun}.id`, 'is on record already; records are added to, never changed');
-    }
     next[row.id] = row;
   }
   if (Object.keys(next).length > limit) refuse(table, `expected at most ${limit}`);

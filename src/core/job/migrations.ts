@@ -610,14 +610,21 @@ const UNCLEAN =
 /** A value with every text in it clean; what is clean stays the same text. */
 function cleaned(value: unknown, field: string, ofLines: boolean): unknown {
   if (typeof value === 'string') {
+    if (!/[^ -~\u00a0-\ud7ff]/.test(value)) return value;
     const lines = value.replace(/\r\n?/g, '\n').replace(UNCLEAN, ' ');
     const clean = ofLines && OF_LINES.has(field) ? lines : lines.replace(/[\n\t]/g, ' ');
     return clean === value ? value : clean.trim() || '?';
   }
-  if (Array.isArray(value)) return value.map((v) => cleaned(v, field, ofLines));
-  return isRaw(value)
-    ? Object.fromEntries(Object.entries(value).map(([key, v]) => [key, cleaned(v, key, ofLines)]))
-    : value;
+  if (typeof value !== 'object' || value === null) return value;
+  // Most of what there is is clean, and is not copied.
+  let copy: Raw | unknown[] | null = null;
+  for (const [key, v] of Object.entries(value)) {
+    const clean = cleaned(v, Array.isArray(value) ? field : key, ofLines);
+    if (clean === v) continue;
+    copy ??= Array.isArray(value) ? [...(value as unknown[])] : { ...(value as Raw) };
+    (copy as Raw)[key] = clean;
+  }
+  return copy ?? value;
 }
 const cleanFile = (file: Raw): Raw =>
   Object.fromEntries(

@@ -29,9 +29,12 @@ export const IN_MEMORY = 'device-memory';
 export const RECORD_TABLES: readonly AppendOnly[] = TABLE_NAMES.filter(isAppendOnly);
 type Table = Readonly<Record<string, Recorded>>;
 
-/** What one table holds of a device: its highest number and how many rows there are. */
+/**
+ * What one table holds of a device: its rows by their numbers. Tables that follow each other share the array, each with as many
+ * of its rows as it had.
+ */
 interface Written {
-  n: number;
+  rows: Recorded[];
   count: number;
 }
 interface Summary {
@@ -39,29 +42,45 @@ interface Summary {
   /** Highest logical clock. */
   clock: number;
   /** Rows without a stamp. */
-  bare: number;
+  bare: readonly Recorded[];
 }
 
 const summaries = new WeakMap<object, Summary>();
 
-function withRows({ devices, clock, bare }: Summary, added: Iterable<Recorded>): Summary {
-  const next = new Map(devices);
-  for (const { stamp } of added) {
-    if (!stamp) {
-      bare++;
-      continue;
-    }
-    const known = next.get(stamp.device) ?? { n: 0, count: 0 };
-    next.set(stamp.device, { n: Math.max(known.n, stamp.n), count: known.count + 1 });
+const numberOf = (row: Recorded | undefined): number => row?.stamp?.n ?? 0;
+const highestOf = ({ rows, count }: Written): number => numberOf(rows[count - 1]);
+
+function withRows(before: Summary, added: readonly Recorded[]): Summary {
+  const devices = new Map(before.devices);
+  const bare = added.filter((row) => !row.stamp);
+  let { clock } = before;
+  for (const row of added) {
+    const { stamp } = row;
+    if (!stamp) continue;
     clock = Math.max(clock, stamp.clock);
+    const known = devices.get(stamp.device) ?? { rows: [], count: 0 };
+    devices.set(stamp.device, withRow(known, row));
   }
-  return { devices: next, clock, bare };
+  return { devices, clock, bare: bare.length > 0 ? [...before.bare, ...bare] : before.bare };
+}
+
+/** One row more; at the end of the shared array where it is the newest, else in an array of its own. */
+function withRow(known: Written, row: Recorded): Written {
+  if (known.count === known.rows.length && numberOf(row) >= highestOf(known)) {
+    known.rows.push(row);
+    return { rows: known.rows, count: known.count + 1 };
+  }
+  const own = known.rows.slice(0, known.count);
+  const at = own.findLastIndex((r) => numberOf(r) <= numberOf(row)) + 1;
+  own.splice(at, 0, row);
+  return { rows: own, count: own.length };
 }
 
 function summaryOf(table: Table): Summary {
   const known = summaries.get(table);
   if (known) return known;
-  const made = withRows({ devices: new Map(), clock: 0, bare: 0 }, Object.values(table));
+  const sorted = Object.values(table).sort((a, b) => numberOf(a) - numberOf(b));
+  const made = withRows({ devices: new Map(), clock: 0, bare: [] }, sorted);
   summaries.set(table, made);
   return made;
 }
@@ -71,17 +90,44 @@ export function follows(table: Table, before: Table, added: readonly Recorded[])
   summaries.set(table, withRows(summaryOf(before), added));
 }
 
-const written = new WeakMap<JobDocument, ReadonlyMap<string, Written>>();
+/** How many rows a table of the record has. */
+export function countOfRows(table: Table): number {
+  const { devices, bare } = summaryOf(table);
+  return [...devices.values()].reduce((sum, { count }) => sum + count, bare.length);
+}
+
+/**
+ * Rows of a table above a number of each device, and those that have none.
+ * @param floor of a device
+ */
+export function rowsAbove<T extends Recorded>(
+  table: Readonly<Record<string, T>>,
+  floor: (device: string) => number,
+): T[] {
+  const { devices, bare } = summaryOf(table);
+  const found: Recorded[] = [...bare];
+  for (const [device, { rows, count }] of devices) {
+    const least = floor(device);
+    for (let k = count - 1; k >= 0 && numberOf(rows[k]) > least; k--) found.push(rows[k]!);
+  }
+  return found as T[];
+}
+
+interface Head {
+  n: number;
+  count: number;
+}
+const written = new WeakMap<JobDocument, ReadonlyMap<string, Head>>();
 
 /** How far each device has written, in the whole document. */
-function writtenIn(document: JobDocument): ReadonlyMap<string, Written> {
+function writtenIn(document: JobDocument): ReadonlyMap<string, Head> {
   const known = written.get(document);
   if (known) return known;
-  const all = new Map<string, Written>();
+  const all = new Map<string, Head>();
   for (const table of RECORD_TABLES)
-    for (const [device, { n, count }] of summaryOf(document[table]).devices) {
+    for (const [device, own] of summaryOf(document[table]).devices) {
       const so = all.get(device) ?? { n: 0, count: 0 };
-      all.set(device, { n: Math.max(so.n, n), count: so.count + count });
+      all.set(device, { n: Math.max(so.n, highestOf(own)), count: so.count + own.count });
     }
   written.set(document, all);
   return all;
@@ -140,6 +186,14 @@ export function order(document: JobDocument, a: Recorded, b: Recorded): Order {
   return hadTakenIn(document, x, y.device) >= y.n ? 'after' : 'unknown';
 }
 
+/** Up to which number of each device all is surely on record before a row: what is above may be, or is not. */
+export function surelyBefore(document: JobDocument, { stamp }: Recorded): (device: string) => number {
+  return (device) => {
+    if (!stamp || isForked(document, device) || isForked(document, stamp.device)) return 0;
+    return device === stamp.device ? stamp.n - 1 : hadTakenIn(document, stamp, device);
+  };
+}
+
 /** Whether one row is surely on record before another. */
 export const isSurelyBefore = (document: JobDocument, a: Recorded, b: Recorded): boolean =>
   order(document, a, b) === 'before';
@@ -196,7 +250,7 @@ const RANK: Readonly<Partial<Record<AppendOnly, number>>> = { observations: -1, 
  * wrote them by itself.
  */
 export function allStamped(document: JobDocument, device: string): JobDocument {
-  if (RECORD_TABLES.every((t) => summaryOf(document[t]).bare === 0)) return document;
+  if (RECORD_TABLES.every((t) => summaryOf(document[t]).bare.length === 0)) return document;
   const stamper = new Stamper(document, { device, now: '' });
   const bare = RECORD_TABLES.flatMap((table) =>
     Object.values<Recorded>(document[table]).flatMap((row) => (row.stamp ? [] : [{ table, row }])),

@@ -97,18 +97,24 @@ export const standingDanger = (document: JobDocument, boxId: string): string | n
     .sort(inOrder)
     .at(-1)?.danger || null;
 
+/** What went on record beside the first lock of a proof. */
+export interface BesideStart {
+  came(row: Recorded): Order;
+  /** Rows of a table that did not surely come before it. */
+  since<T extends Recorded>(table: Readonly<Record<string, T>>): T[];
+}
+
 /** What a proof speaks of, by the tables of which gates read fields. */
 type Concerned = Readonly<Record<Gated, ReadonlySet<string>>>;
 
 /**
  * The name of what was changed so that a proof ended, or null. Which breaker feeds a box ends it from its first lock on; of
  * other fields those do that left it with a gap, and those of which nobody knows whether they came first.
- * @param came when a row went on record, beside the first lock
  */
 export function alterationSince(
   document: JobDocument,
   proof: Proof,
-  came: (row: Recorded) => Order,
+  { came, since }: BesideStart,
   concerned: Concerned,
 ): string | null {
   const ends = (a: Alteration): boolean => {
@@ -118,7 +124,7 @@ export function alterationSince(
     const when = came(a);
     return when === 'unknown' || (when === 'after' && fields.some((f) => WHICH_BREAKER.has(f)));
   };
-  const found = rows(document.alterations).find(ends);
+  const found = since(document.alterations).find(ends);
   if (!found) return null;
   const row = found.table === 'job' ? document.job : document[found.table][found.row];
   return row && 'name' in row ? row.name : 'what is no longer in the job';

@@ -185,17 +185,20 @@ function isLively({ figures }: Entry, { name, value }: Entry['figures'][number])
   return VOLTS.has(name) ? value > DEAD_VOLTS : false;
 }
 
-/** What shows something live. @param counts whether a row is looked at */
-export function* signsOfLife(document: JobDocument, counts: (row: Recorded) => boolean): Generator<Sign> {
+/** What shows something live. @param since rows of a table that are looked at */
+export function* signsOfLife(
+  document: JobDocument,
+  since: <T extends Recorded>(table: Readonly<Record<string, T>>) => readonly T[],
+): Generator<Sign> {
   const each = <T extends Recorded>(
     table: Readonly<Record<string, T>>,
     read: (document: JobDocument, row: T) => Sign | null,
-  ): Sign[] => rows(table).flatMap((row) => (counts(row) ? (read(document, row) ?? []) : []));
+  ): Sign[] => since(table).flatMap((row) => read(document, row) ?? []);
   yield* each(document.readings, ofReading);
   yield* each(document.observations, ofObservation);
   yield* each(document.measurements, ofMeasurement);
   yield* each(document.deviceTests, ofDeviceTest);
   yield* each(document.entries, ofEntry);
-  yield* rows(document.flips).flatMap((f) => (f.strikes === null && counts(f) ? ofFlip(document, f) : []));
+  yield* since(document.flips).flatMap((f) => (f.strikes === null ? ofFlip(document, f) : []));
   yield* each(document.partings, ofParting);
 }

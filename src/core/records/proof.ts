@@ -5,10 +5,19 @@
 import { isAfter, isSameDay } from '#core/units/time.ts';
 import { rows, standingRows } from '#core/job/document.ts';
 import { BEFORE_STAMPS } from '#core/job/migrations.ts';
-import { headsOf, inOrder, isSurelyBefore, order, type Order, type Recorded } from '#core/job/order.ts';
+import {
+  headsOf,
+  inOrder,
+  isSurelyBefore,
+  order,
+  rowsAbove,
+  surelyBefore,
+  type Order,
+  type Recorded,
+} from '#core/job/order.ts';
 import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '#core/job/schema.ts';
 import { lockOutFor, proofGaps, seriesOf } from './acts.ts';
-import { alterationSince } from './alterations.ts';
+import { alterationSince, type BesideStart } from './alterations.ts';
 import { signsOfLife, type Sign } from './life.ts';
 import { circuitsIn, enclosureOf, pointsIn, type Point } from './points.ts';
 import { mainKills } from './sources.ts';
@@ -49,20 +58,24 @@ function circuitsFor(document: JobDocument, proof: Proof): ReadonlySet<string> {
   return new Set([...proof.lockedOut, ...(box ? circuitsIn(document, box).map((c) => c.id) : [])]);
 }
 
-/**
- * When a row went on record, beside the first reading of a proof with the locks on, of those that count: before it, after it, or
- * nobody knows.
- */
-function besideStart(document: JobDocument, proof: Proof): (row: Recorded) => Order {
+/** What came before, and after, the first reading of a proof with the locks on, of those that count. */
+function besideStart(document: JobDocument, proof: Proof): BesideStart {
   const start: Recorded =
     seriesOf(seenFor(document, proof), circuitsFor(document, proof)).find((o) => o.off.length > 0) ?? proof;
   const had = proof.had && new Map(proof.had.map((h) => [h.device, h.n]));
-  return (row) => {
-    const came = order(document, row, start);
+  const own = new Set(proof.observations);
+  const came = (row: Recorded): Order => {
+    const at = order(document, row, start);
     const { stamp } = row;
     // It went on record while the proof was made.
     const between = had !== null && stamp !== undefined && stamp.n > (had.get(stamp.device) ?? 0);
-    return came === 'before' && between ? 'after' : came;
+    return at === 'before' && between ? 'after' : at;
+  };
+  const before = surelyBefore(document, start);
+  const floor = (device: string) => Math.min(before(device), had === null ? Infinity : (had.get(device) ?? 0));
+  return {
+    came,
+    since: (table) => rowsAbove(table, floor).filter((row) => !own.has(row.id) && came(row) !== 'before'),
   };
 }
 
@@ -73,12 +86,10 @@ function outletsFor(document: JobDocument, { boxId }: Proof): ReadonlySet<string
 }
 
 /** What showed the box of a proof live, or a circuit that was locked for it, and did not surely come before it. */
-function signOfLife(document: JobDocument, proof: Proof): Sign | null {
+function signOfLife(document: JobDocument, proof: Proof, beside: BesideStart): Sign | null {
   const boxes = outletsFor(document, proof);
   const circuits = circuitsFor(document, proof);
-  const own = new Set(proof.observations);
-  const came = besideStart(document, proof);
-  for (const sign of signsOfLife(document, (row) => !own.has(row.id) && came(row) !== 'before'))
+  for (const sign of signsOfLife(document, beside.since))
     if ((sign.boxId !== null && boxes.has(sign.boxId)) || sign.circuitIds.some((id) => circuits.has(id)))
       return sign;
   return null;
@@ -96,10 +107,11 @@ export function whyEnded(document: JobDocument, proof: Proof, now: string): stri
     return 'It was recorded by an earlier build, which did not know what came first; prove it again';
   if (!isSameDay(proof.at, now)) return 'It is of another day: locks may have come off overnight';
   if (Date.parse(proof.at) > Date.parse(now) + CLOCKS) return 'Its time lies ahead of this clock';
-  const came = besideStart(document, proof);
+  const beside = besideStart(document, proof);
   const ids = circuitsFor(document, proof);
-  const since = rows(document.energizings)
-    .filter((e) => ids.has(e.circuitId) && came(e) !== 'before')
+  const since = beside
+    .since(document.energizings)
+    .filter((e) => ids.has(e.circuitId))
     .sort(inOrder)[0];
   if (since) {
     const name = document.circuits[since.circuitId]?.name ?? 'a circuit of this box';
@@ -107,9 +119,9 @@ export function whyEnded(document: JobDocument, proof: Proof, now: string): stri
       ? `The lock came off ${name} since`
       : `Power came back on ${name} since`;
   }
-  const sign = signOfLife(document, proof);
+  const sign = signOfLife(document, proof, beside);
   if (sign) return `Since the first lock something was live. ${sign.words}. Find it, then prove it again`;
-  const altered = alterationSince(document, proof, came, {
+  const altered = alterationSince(document, proof, beside, {
     job: new Set([document.job.id]),
     boxes: outletsFor(document, proof),
     circuits: ids,
@@ -245,7 +257,7 @@ export function isSaidOff(document: JobDocument, circuit: Circuit, at: string): 
 /** Whether a circuit is off by all that is on record: its breaker said to be, and nothing of it found live since. */
 export function isOff(document: JobDocument, circuit: Circuit, at: string): boolean {
   const proof = newestProof(document, circuit, at);
-  return isSaidOff(document, circuit, at) && (proof === null || signOfLife(document, proof) === null);
+  return isSaidOff(document, circuit, at) && (proof === null || signOfLife(document, proof, besideStart(document, proof)) === null);
 }
 
 /** How a circuit stands at a moment, by what is on record until then. @param at UTC time */
