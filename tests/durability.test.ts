@@ -184,6 +184,17 @@ test('a full disk is said at once, the change stays on screen, and the export ca
   );
   const [file] = readdirSync(app.downloads).filter((f) => f.endsWith('.json'));
   assert.equal(JSON.parse(readFileSync(join(app.downloads, file!), 'utf8')).job.edition, '2017');
+  // Another tab, which has room, stores something meanwhile: neither loses what the other did.
+  const first = await app.driver.getWindowHandle();
+  await app.driver.switchTo().newWindow('tab');
+  try {
+    await app.go(`${JOB}/walk`);
+    await fill(app.driver, 'Name', 'From the other tab');
+    await sees(app.driver, /From the other tab/);
+  } finally {
+    await app.driver.close();
+    await app.driver.switchTo().window(first);
+  }
   await app.script(
     'IDBObjectStore.prototype.put = window.__put; IDBObjectStore.prototype.add = window.__add;',
   );
@@ -196,6 +207,7 @@ test('a full disk is said at once, the change stays on screen, and the export ca
   );
   await app.driver.navigate().refresh();
   await sees(app.driver, /NEC 2017/);
+  await sees(app.driver, /From the other tab/);
 });
 
 test('user text never becomes markup', async () => {

@@ -73,6 +73,10 @@ export class JobSession {
   private waiting = $state(0);
   /** Something on screen is not stored yet: leaving the page now would lose it. */
   readonly unsaved = $derived.by(() => this.waiting > 0 || this.previewed !== null);
+  /** Commands that could not be stored, in their order: they wait here until there is room, or go out with a file. */
+  private kept = $state.raw<readonly Command[]>([]);
+  /** What is stored with them; null where there are none. */
+  private unstored = $state.raw<JobDocument | null>(null);
   /** Storage is full: the job in memory is ahead of what is stored. */
   storageFull = $state(false);
   failure = $state('');
@@ -92,8 +96,12 @@ export class JobSession {
 
   /** The document on screen. Only read when `status` is not `loading`, `missing` or `failed`. */
   readonly document = $derived.by(
-    () => (this.previewed?.document ?? this.ahead ?? this.stored?.document) as JobDocument,
+    () => (this.previewed?.document ?? this.base) as JobDocument,
   );
+  /** What the next command builds on. */
+  private get base(): JobDocument | undefined {
+    return this.ahead ?? this.unstored ?? this.stored?.document;
+  }
   private lookups: View | null = null;
   /** Look-ups over the document; each takes over what the one before had worked out. */
   readonly view = $derived.by(
@@ -167,6 +175,7 @@ export class JobSession {
   async reload(): Promise<void> {
     this.previewed = null;
     this.ahead = null;
+    this.kept = [];
     this.take(await loadJob(this.jobId));
     this.status = 'ready';
   }
@@ -181,7 +190,7 @@ export class JobSession {
   execute(asked: Command): Promise<boolean> {
     let command = asked;
     if (this.stored) {
-      const base = this.ahead ?? this.stored.document;
+      const base = this.base!;
       try {
         command = this.previewed?.command === asked ? asked : byFields(base, asked);
         this.ahead = run(base, command).document;
@@ -206,11 +215,12 @@ export class JobSession {
 
   /** Shows what a command would do without storing it; stored on `release`, or after a moment of quiet. */
   preview(asked: Command, settleAfter: number | null = null): void {
-    if (!this.stored) return;
+    const { base } = this;
+    if (!base) return;
     clearTimeout(this.settle);
     try {
-      const command = byFields(this.stored.document, asked);
-      this.previewed = { document: run(this.stored.document, command).document, command };
+      const command = byFields(base, asked);
+      this.previewed = { document: run(base, command).document, command };
       this.problems = [];
       this.feed?.show(this.document);
     } catch (error) {
@@ -234,18 +244,42 @@ export class JobSession {
     if (this.stored) this.feed?.show(this.document);
   }
 
-  /** After storage was full, what it missed is in memory only: the first success stores the whole job. */
-  private async savedWhole(state: Loaded): Promise<Loaded> {
-    if (!this.storageFull) return state;
-    await storeJob(state.document, state.incarnation);
+  /** Stores what is kept, on what others stored meanwhile. @throws where there is no room for it yet */
+  private async storedWith(state: Loaded): Promise<Loaded> {
+    let now = state;
+    while (this.kept.length > 0) {
+      const [first] = this.kept as [Command];
+      try {
+        now = await this.committed(now, first);
+      } catch (error) {
+        if (!(error instanceof InvalidError)) throw error;
+        // The job no longer allows it: said, and not tried for ever.
+        this.problems = error.problems;
+      }
+      this.kept = this.kept.slice(1);
+      this.take(now);
+    }
     this.storageFull = false;
-    return loadJob(this.jobId);
+    return now;
   }
+
+  private committed = (state: Loaded, command: Command): Promise<Loaded> =>
+    commit(this.jobId, state, (document, clock) => run(document, command, clock));
 
   private take(state: Loaded): void {
     this.stored = state;
+    this.unstored = this.kept.length === 0 ? null : this.withKept(state.document);
     this.feed?.show(this.document);
   }
+
+  private withKept = (document: JobDocument): JobDocument =>
+    this.kept.reduce((now, command) => {
+      try {
+        return run(now, command).document;
+      } catch {
+        return now;
+      }
+    }, document);
 
   private enqueue(
     make: (state: Loaded) => Promise<Loaded>,
@@ -254,10 +288,10 @@ export class JobSession {
     const attempt = async (): Promise<boolean> => {
       if (!this.stored) return false;
       try {
-        const next = await this.savedWhole(await make(this.stored));
+        this.problems = [];
+        const next = await make(await this.storedWith(this.stored));
         if (this.previewed?.command === command || command === null) this.previewed = null;
         this.take(next);
-        this.problems = [];
         return true;
       } catch (error) {
         this.previewed = null;
@@ -269,8 +303,8 @@ export class JobSession {
           error instanceof OutdatedBuildError;
         // Keep the work in memory, so that it can be exported or put back with the rest.
         if ((full || elsewhere) && command) {
-          const { document } = run(this.stored.document, command);
-          this.take({ ...this.stored, document });
+          this.kept = [...this.kept, command];
+          this.take(this.stored);
         }
         if (full && command) this.storageFull = true;
         else this.refuse(error);
@@ -282,7 +316,8 @@ export class JobSession {
       this.waiting -= 1;
       if (this.waiting === 0) this.ahead = null;
     });
-    this.queue = done;
+    // What goes wrong with one is none of the next one's matter.
+    this.queue = done.catch(() => false);
     return done;
   }
 
