@@ -1,11 +1,14 @@
 /**
  * What differs between two rows, field by field, and such edits applied to another copy of the row: two people who change
- * different fields of one row both keep what they did. Elements of lists are known by their ids where they have them.
+ * different fields of one row both keep what they did. Elements of lists are known by their ids, or by the end of a conductor
+ * whose place they say.
  */
 
 /** One edit on the way `path` into a row. A part `#key` is the element of a list with that id. */
 export type FieldEdit =
   | { path: string[]; value: unknown }
+  /** A value where there is none yet; what somebody put there meanwhile stays. */
+  | { path: string[]; first: unknown }
   /** An element put into a list, after the one with a key; null: first. */
   | { path: string[]; insert: unknown; after: string | null }
   | { path: string[]; remove: string };
@@ -21,7 +24,7 @@ const isPlain = (value: unknown): value is Plain =>
 
 const keyOf = (element: unknown): string | null => {
   if (!isPlain(element)) return null;
-  const key = element.id ?? element.boxId;
+  const key = element.id ?? element.boxId ?? element.end;
   return typeof key === 'string' ? key : null;
 };
 
@@ -81,6 +84,7 @@ function apply(value: unknown, path: readonly string[], edit: FieldEdit): unknow
 
 function changed(value: unknown, edit: FieldEdit): unknown {
   if ('value' in edit) return edit.value;
+  if ('first' in edit) return value ?? edit.first;
   if (!Array.isArray(value)) throw new GoneError('the list is not there any more');
   if ('remove' in edit) return value.filter((e) => keyOf(e) !== edit.remove);
   const key = keyOf(edit.insert);

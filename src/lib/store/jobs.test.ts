@@ -3,10 +3,13 @@ import assert from 'node:assert/strict';
 import { beforeEach, test } from 'node:test';
 import fc from 'fast-check';
 import { studioJob } from '../../../demo/studio.ts';
-import type { Command } from '#core/job/commands.ts';
+import { plannedBoxes } from '#core/boxes/planned.ts';
+import { moved } from '#core/boxes/wiring.ts';
+import { buildRun } from '#core/circuits/run.ts';
+import { byFields, type Command } from '#core/job/commands.ts';
 import { runGuarded as run } from '#core/records/gates.ts';
 import { allStamped, order } from '#core/job/order.ts';
-import type { JobDocument } from '#core/job/schema.ts';
+import type { BoxWiring, JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { db } from './db.ts';
 import {
@@ -161,6 +164,28 @@ test('an answer is its edits and its rows, or nothing; undo takes back its edits
   assert.deepEqual((await loadJob(ID)).document, state.document);
   const numbers = Object.values(state.document.alterations).map((a) => a.stamp!.n);
   assert.equal(new Set(numbers).size, numbers.length);
+});
+
+test('two tabs that move different ends of one box keep both, from its plan on', async () => {
+  const [a, b] = [await loadJob(ID), await loadJob(ID)];
+  const box = a.document.boxes['box-s2']!;
+  const run = buildRun(a.document, a.document.circuits['circuit-studio']!);
+  const planned = plannedBoxes(run)[run.stops.findIndex((s) => s.box.id === box.id)]!;
+  const record = (wiring: BoxWiring) => ({ stage: 'as-done' as const, at: null, by: 'M. Alder', wiring });
+  const move = (end: string, at: string): Command => ({
+    type: 'batch',
+    label: 'Edit S2',
+    commands: [
+      { type: 'edit', table: 'boxes', id: box.id, edits: [{ path: ['wiring'], first: record(planned) }] },
+      { type: 'put', table: 'boxes', rows: [{ ...box, wiring: record(moved(planned, end, at)) }] },
+    ],
+  });
+  const [hot, neutral] = ['tail-hot-brass-1.b', 'tail-neutral-silver-1.b'] as const;
+  await act(a, byFields(a.document, move(hot, 'device.brass-2')));
+  const { document } = await act(b, byFields(b.document, move(neutral, 'device.silver-2')));
+  const { places } = document.boxes[box.id]!.wiring!.wiring;
+  const at = (end: string) => places.find((p) => p.end === end)?.at;
+  assert.deepEqual([at(hot), at(neutral)], ['device.brass-2', 'device.silver-2']);
 });
 
 test('a file in the place of the job says on record what it altered', async () => {

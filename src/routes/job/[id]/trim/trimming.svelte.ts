@@ -5,6 +5,7 @@ import { actualWiring, isFollowed, plannedBoxes } from '#core/boxes/planned.ts';
 import { differences, EMPTY_WIRING, isJumper, moved, sameWiring } from '#core/boxes/wiring.ts';
 import { runOf } from '#core/circuits/run.ts';
 import { energized } from '#core/effects/energized.ts';
+import type { Command } from '#core/job/commands.ts';
 import { circuitsInOrder } from '#core/job/document.ts';
 import type { BoxWiring, RecordedWiring } from '#core/job/schema.ts';
 import { stepsIn, testsIn } from '#core/records/gates.ts';
@@ -131,12 +132,21 @@ export class Trimming {
     if (!box) return;
     // What was done as planned is on record as done; what was found so needs no record.
     const plain = stage === 'as-found' && planned !== null && sameWiring(planned, wiring);
-    const row = {
-      ...box,
-      wiring: plain ? null : recordOf(wiring, stage, new Date().toISOString(), this.by),
-    };
-    this.said = (await this.session().attempt({ type: 'put', table: 'boxes', rows: [row] })) ?? '';
+    const now = new Date().toISOString();
+    const row = { ...box, wiring: plain ? null : recordOf(wiring, stage, now, this.by) };
+    const put: Command = { type: 'put', table: 'boxes', rows: [row] };
+    const from = box.wiring === null && planned !== null ? recordOf(planned, stage, now, this.by) : null;
+    this.said = (await this.session().attempt(from && row.wiring ? this.begun(from, put) : put)) ?? '';
   }
+  /** A record that begins with the plan: of two people who begin at once, each keeps the ends that they moved. */
+  private begun = (first: RecordedWiring, put: Command): Command => ({
+    type: 'batch',
+    label: `Edit ${this.box!.name}`,
+    commands: [
+      { type: 'edit', table: 'boxes', id: this.box!.id, edits: [{ path: ['wiring'], first }] },
+      put,
+    ],
+  });
   place = (end: string, at: string | null): void => {
     this.end = end;
     void this.record(moved(this.wiring ?? EMPTY_WIRING, end, at));
