@@ -36,8 +36,17 @@ const THRESHOLDS = [0.9, 1.1];
 
 const GROUPS: Readonly<Record<string, Group>> = {
   gates: {
-    files: inside('records', 'gates acts proof points sources people'),
-    tests: inside('records', 'proofEdges.test gates.test proof.test measuring.test proofNetwork.test'),
+    files: inside('records', 'gates acts proof points sources people life alterations'),
+    tests: inside(
+      'records',
+      'proofEdges.test life.test gates.test proof.test measuring.test onlyProof.test proofNetwork.test',
+    ),
+    by: THRESHOLDS,
+    none: true,
+  },
+  order: {
+    files: inside('job', 'order unite'),
+    tests: inside('job', 'order.test'),
     by: THRESHOLDS,
     none: true,
   },

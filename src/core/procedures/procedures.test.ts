@@ -6,6 +6,7 @@ import { rows } from '#core/job/document.ts';
 import { parseFile, serialize } from '#core/job/file.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
+import { figureOf } from '#core/records/figures.ts';
 import { circuitState, validProof } from '#core/records/proof.ts';
 import { procedureCatalogue } from './catalogue.ts';
 import { answerCommand, backCommand, contextOf, earlierAnswer, standingOf } from './engine.ts';
@@ -155,4 +156,20 @@ test('every tile leads to a procedure, every procedure has a tile, and each says
   assert.equal(new Set(PROCEDURES.map((p) => p.id)).size, PROCEDURES.length);
   assert.ok(PROCEDURES.every((p) => p.use.endsWith('.')));
   assert.ok(TILES.filter((t) => !t.more).length <= 12, 'about a dozen on the first screen');
+});
+
+test('every electrical figure that a procedure asks for is known for what it is of', () => {
+  const unknown = new Set<string>();
+  const known = new Set<string>();
+  for (const { id } of PROCEDURES)
+    for (let seed = 1; seed <= 5; seed++)
+      walk(id, seed, (_, step) => {
+        if (step.kind !== 'measure') return;
+        const names = step.figures.map((f) => f.name);
+        for (const { name, unit } of step.figures)
+          if (['V', 'A', 'Ω', 'MΩ'].includes(unit))
+            (figureOf(step.key, name, names) === null ? unknown : known).add(`${step.key} ${name}`);
+      });
+  assert.deepEqual([...unknown], []);
+  assert.ok(known.size > 30, `${known.size}`);
 });

@@ -19,7 +19,7 @@ const GATED = {
   ],
   circuits: [
     ...['panelId', 'space', 'half', 'otherSpace', 'breaker.handle', 'neutral', 'cable', 'ordered', 'status'],
-    'stops',
+    ...['stops', 'stops.less'],
   ],
   panels: ['feeder', 'oneMain'],
 } as const satisfies Partial<Record<Change['table'], readonly string[]>>;
@@ -31,7 +31,7 @@ const isGated = (table: Alteration['table'], field: string): boolean => {
 
 /** Fields that say which breaker a conductor hangs on: whatever else is on record, a proof under it ends with them. */
 const WHICH_BREAKER = new Set([
-  ...['panelId', 'space', 'half', 'otherSpace', 'breaker.handle', 'through.less', 'feeder'],
+  ...['panelId', 'space', 'half', 'otherSpace', 'breaker.handle', 'through.less', 'stops.less', 'feeder'],
   REMOVED,
 ]);
 
@@ -50,13 +50,16 @@ function fieldsOf({ table, before, after }: Change): string[] {
   const [old, now] = [before, after] as unknown as [Record<string, unknown>, Record<string, unknown>];
   const fields = Object.keys(now).filter((f) => !same(old[f], now[f]));
   if (table === 'circuits' && !same(handle(old.breaker), handle(now.breaker))) fields.push('breaker.handle');
-  if (table === 'boxes' && isLess(old.through, now.through)) fields.push('through.less');
+  if (table === 'boxes' && isLess(old.through as string[], now.through as string[]))
+    fields.push('through.less');
+  if (table === 'circuits' && isLess(outlets(old.stops), outlets(now.stops))) fields.push('stops.less');
   return fields;
 }
 
-/** Whether a circuit that passed through a box is said not to. */
-const isLess = (before: unknown, after: unknown): boolean =>
-  (before as string[]).some((id) => !(after as string[]).includes(id));
+/** Whether what was live on a circuit, or passed through a box, is said not to be of it. */
+const isLess = (before: readonly string[], after: readonly string[]): boolean =>
+  before.some((id) => !after.includes(id));
+const outlets = (stops: unknown): string[] => (stops as { boxId: string }[]).map((s) => s.boxId);
 
 /**
  * What goes on record with edits, and the proofs that they end.

@@ -16,6 +16,7 @@ import type {
   Parting,
   Reading,
 } from '#core/job/schema.ts';
+import { figureOf } from './figures.ts';
 import { INSTRUMENT_FACTS } from './instruments.ts';
 import { DEAD_VOLTS, KNOWN_SOURCE, LIVE, NO_AMPS } from './thresholds.ts';
 
@@ -167,23 +168,18 @@ function ofEntry(document: JobDocument, e: Entry): Sign | null {
     const does = e.picks.find((p) => LIVELY.has(p));
     return does === undefined ? null : sign(document, e, boxId, does, ofOutlet(document, boxId));
   }
-  const figure = e.figures.find((f) => isLively(e, f));
+  const names = e.figures.map((f) => f.name);
+  const figure = e.figures.find(
+    (f) => figureOf(e.step, f.name, names) === 'circuit' && isLive(f),
+  );
   if (!figure) return null;
   const circuits = [...(at === null ? [] : ofOutlet(document, at)), call?.circuitId ?? []].flat();
-  return sign(document, e, at, `${figure.value} ${unitOf(figure.name)}`, circuits);
+  return sign(document, e, at, `${figure.value} ${isAmps(figure) ? 'A' : 'V'}`, circuits);
 }
 
-/** Figures of a call that are volts or amperes at its outlet or breaker, by their names. */
-const VOLTS = new Set(['hn', 'hg', 'ng', 'ref', 'free', 'unloaded', 'loaded', 'loaded-120']);
-for (const name of ['volts', 'xy', 'xg', 'yg', 'xn', 'yn']) VOLTS.add(name);
-const unitOf = (name: string): 'V' | 'A' => (VOLTS.has(name) ? 'V' : 'A');
-/** Beside these the others are of a nameplate, or of the legs of a panel. */
-const NOT_HERE = new Set(['watts', 'a', 'b', 'spaces']);
-
-function isLively({ figures }: Entry, { name, value }: Entry['figures'][number]): boolean {
-  if (figures.some((f) => NOT_HERE.has(f.name))) return false;
-  return VOLTS.has(name) ? value > DEAD_VOLTS : false;
-}
+const isAmps = ({ name }: Entry['figures'][number]): boolean => name === 'amps' || name === 'neutral';
+const isLive = (figure: Entry['figures'][number]): boolean =>
+  isAmps(figure) ? figure.value >= NO_AMPS : figure.value > DEAD_VOLTS;
 
 /** What shows something live. @param since rows of a table that are looked at */
 export function* signsOfLife(

@@ -198,6 +198,12 @@ const EDITS = {
   passThrough: (_id, _at, act, document) => edited(document, { through: act.much > 1 ? ['circuit-2'] : [] }),
   count: (_id, _at, act, document) => edited(document, { cables: 1 + act.much }),
   moveBox: (_id, _at, act, document) => edited(document, { offset: 100 - act.at }),
+  takeAnother: (_id, _at, act, document) =>
+    act.at > 5 && document.boxes['box-r1']
+      ? { type: 'remove', table: 'boxes', ids: ['box-r1'] }
+      : document.boxes['box-r1']
+        ? { type: 'move-stop', boxId: 'box-r1', circuitId: act.much > 1 ? 'circuit-2' : null, after: null }
+        : null,
   takeOff: (_id, _at, act) => ({
     type: 'move-stop',
     boxId: OPENED,
