@@ -263,7 +263,8 @@
     />
   </div>
 {/if}
-<div class="row" role="group" aria-label="Volts read with">
+<div class="row" role="group" aria-labelledby="meter-{box.id}">
+  <span class="lead" id="meter-{box.id}">Volts read with</span>
   {#each METERS as m (m.value)}
     <Act pressed={meter === m.value} onclick={() => take(m.value)}>{m.name}</Act>
   {/each}
@@ -368,6 +369,10 @@
 {/if}
 
 <style>
+  .lead {
+    flex-basis: 100%;
+    font-weight: 650;
+  }
   .volts {
     display: grid;
     grid-template-columns: 1fr 1fr;
