@@ -3,6 +3,7 @@ import loadHighs from 'highs';
 import { check } from '#core/code/checker.ts';
 import { countsOf } from '#core/code/summary.ts';
 import { View } from '#core/view/view.ts';
+import { newId } from '#core/job/document.ts';
 import { runGuarded } from '#core/records/gates.ts';
 import { parseFile, serialize } from '#core/job/file.ts';
 import type { Circuit } from '#core/job/schema.ts';
@@ -72,7 +73,9 @@ export async function runPlan(args: string[]): Promise<number> {
   while (search.step());
   const proposal = propose(view, house, search.plans, settings);
   const { command, circuits, extended, withoutSpace } = proposal;
-  const after = runGuarded(document, command).document;
+  // One run of the command line is a device of its own.
+  const clock = { device: newId('device'), now: new Date().toISOString() };
+  const after = runGuarded(document, command, clock).document;
   if (values.job) {
     process.stdout.write(serialize(after));
     return withoutSpace.length === 0 ? CLEAN : FINDINGS;

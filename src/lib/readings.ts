@@ -2,6 +2,7 @@
 import { PAIR_WORDS, READ_PAIRS } from '#core/diagnosis/conditions.ts';
 import type { LampTesterSettings, Meter, Reading } from '#core/job/schema.ts';
 import { METERS } from '#core/job/schema/words.ts';
+import { keep, kept } from './kept.ts';
 
 export const PAIRS = READ_PAIRS.map((pair) => [pair, PAIR_WORDS[pair]] as const);
 export const LAMPS = ['hot–neutral', 'hot–ground', 'neutral–ground'] as const;
@@ -53,21 +54,9 @@ export const today = (): string => {
 const KEY = 'hekto-by';
 
 /** Who worked on this device last; empty when nobody said so. */
-export function lastPerson(): string {
-  try {
-    return localStorage.getItem(KEY) ?? '';
-  } catch {
-    return '';
-  }
-}
+export const lastPerson = (): string => kept(KEY) ?? '';
 
-export function rememberPerson(name: string): void {
-  try {
-    localStorage.setItem(KEY, name);
-  } catch {
-    // Storage may be shut off; the name holds for this visit.
-  }
-}
+export const rememberPerson = (name: string): void => keep(KEY, name);
 
 /** A name as it is kept; the next form offers it. */
 export function signed(name: string): string {
@@ -79,20 +68,10 @@ export function signed(name: string): string {
 const METER_KEY = 'hekto-meter';
 
 /** What this device’s volts were read with last. */
-export function lastMeter(): Meter {
-  try {
-    return METERS.find((m) => m === localStorage.getItem(METER_KEY)) ?? 'unknown';
-  } catch {
-    return 'unknown';
-  }
-}
+export const lastMeter = (): Meter => METERS.find((m) => m === kept(METER_KEY)) ?? 'unknown';
 
 /** Keeps what is in the hand for the next reading. */
 export function keptMeter(meter: Meter): Meter {
-  try {
-    localStorage.setItem(METER_KEY, meter);
-  } catch {
-    // It lasts as long as the form.
-  }
+  keep(METER_KEY, meter);
   return meter;
 }

@@ -2,10 +2,12 @@
  * Walks a procedure: the next step follows from the document, the log and the clock alone, so that it goes on anywhere after
  * a reload. The engine, and no procedure, brings in proof of dead before hands go in, and power before what is tested live.
  */
-import { isAfter, isSameDay } from '#core/units/time.ts';
+import { isSameDay } from '#core/units/time.ts';
 import type { Command } from '#core/job/commands.ts';
 import { circuitOf, newId, rows, struckBy } from '#core/job/document.ts';
+import { isSurelyBefore, rowsAbove, surelyBefore, type Recorded } from '#core/job/order.ts';
 import type { Call, Entry } from '#core/job/schema.ts';
+import { signsOfLife } from '#core/records/life.ts';
 import { circuitsIn } from '#core/records/points.ts';
 import { circuitState, validProof, whyUnproved } from '#core/records/proof.ts';
 import type { View } from '#core/view/view.ts';
@@ -53,14 +55,22 @@ const isDone = (c: Context, step: Step): boolean => step.met === true || c.log.h
 /** Longest note of an answer: a pasted report. */
 const MOST_NOTE = 8000;
 
-/** The bus of the panel was read dead in this call, today, and nothing was put back on since. */
+/**
+ * The bus of the panel was read dead in this call, today, and nothing was put back on since: no power on record, no breaker
+ * flipped, nothing found live. What did not surely come before it counts as after it.
+ */
 function panelIsDead({ document, log, now }: Context): boolean {
   const entry = log.entry(PANEL_DEAD);
   if (!entry || !isSameDay(entry.at, now)) return false;
+  const floor = surelyBefore(document, entry);
+  const since = <T extends Recorded>(table: Readonly<Record<string, T>>): T[] =>
+    rowsAbove(table, floor).filter((row) => row.id !== entry.id && !isSurelyBefore(document, row, entry));
   const again = log.entry(MAIN_ON);
   return (
-    !(again && isAfter(again.at, entry.at)) &&
-    rows(document.energizings).every((e) => !isAfter(e.at, entry.at))
+    !(again && !isSurelyBefore(document, again, entry)) &&
+    since(document.energizings).length === 0 &&
+    since(document.flips).length === 0 &&
+    signsOfLife(document, since).next().done === true
   );
 }
 

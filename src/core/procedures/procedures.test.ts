@@ -2,7 +2,8 @@
 import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
-import { rows } from '#core/job/document.ts';
+import type { Command } from '#core/job/commands.ts';
+import { PLAIN_READING, rows } from '#core/job/document.ts';
 import { parseFile, serialize } from '#core/job/file.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
@@ -172,4 +173,62 @@ test('every electrical figure that a procedure asks for is known for what it is 
       });
   assert.deepEqual([...unknown], []);
   assert.ok(known.size > 30, `${known.size}`);
+});
+
+test('a bus that was read dead is read again after power, a flip or anything live on record', () => {
+  const now = (walker: Walker) => ({ at: walker.now, by: 'A. Tester' });
+  const since: [string, (walker: Walker) => Command][] = [
+    [
+      'power',
+      (w) => ({
+        type: 'put',
+        table: 'energizings',
+        rows: [{ ...now(w), id: 'energizing-new', circuitId: 'circuit-any', purpose: 'measurement' }],
+      }),
+    ],
+    [
+      'a flip',
+      (w) => ({
+        type: 'put',
+        table: 'flips',
+        rows: [
+          {
+            ...now(w),
+            id: 'flip-new',
+            panelId: 'panel-any',
+            means: 'eyes',
+            off: ['9'],
+            outlets: [],
+            strikes: null,
+          },
+        ],
+      }),
+    ],
+    [
+      'a reading',
+      (w) => ({
+        type: 'put',
+        table: 'readings',
+        rows: [
+          {
+            ...{ ...PLAIN_READING, ...now(w), id: 'reading-new', boxId: 'box-any', place: '' },
+            ...{ stage: 'as-found', instrument: '', hotNeutral: 120 },
+          },
+        ],
+      }),
+    ],
+  ];
+  let asked = 0;
+  walk('breaker-swap', 2, (walker, step) => {
+    if (!step.inPanel || asked > 0) return;
+    asked++;
+    const before = walker.document;
+    for (const [what, command] of since) {
+      walker.run([command(walker)]);
+      assert.equal(walker.step?.key, 'panel-dead', what);
+      walker.document = before;
+    }
+    assert.equal(walker.step?.key, step.key);
+  });
+  assert.equal(asked, 1);
 });

@@ -123,7 +123,11 @@ const CASES: [string, Partial<JobDocument>, boolean][] = [
   ['a conductor of the circuit at 1 V', observation({ value: 1 }), true],
   ['one at 1.1 V', observation({ value: 1.1 }), false],
   ['one of another circuit', observation({ node: 'circuit-2.box-r2.hot' }), true],
-  ['one of another circuit, in the box', observation({ node: 'circuit-2.box-r2.hot', boxId: 'box-r1' }), false],
+  [
+    'one of another circuit, in the box',
+    observation({ node: 'circuit-2.box-r2.hot', boxId: 'box-r1' }),
+    false,
+  ],
   ['a slot of another outlet', observation({ node: 'face.hot' }), false],
   ['the known source', observation({ node: 'known-source', on: ['circuit-1'] }), true],
   ['live, nobody says what is on', observation({ node: 'live' }), true],
@@ -148,21 +152,43 @@ const CASES: [string, Partial<JobDocument>, boolean][] = [
   ['a silent pen', measurement({ instrument: 'voltage pen', shows: 'nothing', value: null }), true],
   [
     'a dim lamp',
-    measurement({ instrument: 'three-lamp tester', shows: 'lamps', lamps: ['dark', 'dim', 'dark'], value: null }),
+    measurement({
+      instrument: 'three-lamp tester',
+      shows: 'lamps',
+      lamps: ['dark', 'dim', 'dark'],
+      value: null,
+    }),
     false,
   ],
   [
     'dark lamps',
-    measurement({ instrument: 'three-lamp tester', shows: 'lamps', lamps: ['dark', 'dark', 'dark'], value: null }),
+    measurement({
+      instrument: 'three-lamp tester',
+      shows: 'lamps',
+      lamps: ['dark', 'dark', 'dark'],
+      value: null,
+    }),
     true,
   ],
   ['an ohmmeter that refuses', measurement({ instrument: 'ohmmeter', shows: 'live', value: null }), false],
   ['ohms', measurement({ instrument: 'ohmmeter', value: 300 }), true],
   ['a button that trips', measurement({ instrument: 'own button', shows: 'trips', value: null }), false],
   ['one that holds', measurement({ instrument: 'own button', shows: 'holds', value: null }), true],
-  ['a clamp at the breaker', measurement({ instrument: 'clamp meter', node: 'panel.hot', to: null, value: 0.01 }), false],
-  ['a clamp that shows less', measurement({ instrument: 'clamp meter', node: 'panel.hot', to: null, value: 0.009 }), true],
-  ['a clamp on a neutral', measurement({ instrument: 'clamp meter', node: 'feed.white', to: null, value: 3 }), true],
+  [
+    'a clamp at the breaker',
+    measurement({ instrument: 'clamp meter', node: 'panel.hot', to: null, value: 0.01 }),
+    false,
+  ],
+  [
+    'a clamp that shows less',
+    measurement({ instrument: 'clamp meter', node: 'panel.hot', to: null, value: 0.009 }),
+    true,
+  ],
+  [
+    'a clamp on a neutral',
+    measurement({ instrument: 'clamp meter', node: 'feed.white', to: null, value: 3 }),
+    true,
+  ],
   ['a drop under load', measurement({ instrument: 'loading analyzer', value: 3 }), false],
   ['no drop', measurement({ instrument: 'loading analyzer', shows: 'nothing', value: null }), true],
   ['a load that runs beside it', measurement({ value: 0, loadAmps: 0.01 }), false],
@@ -206,7 +232,8 @@ for (const [what, added, holds] of CASES)
     const document = { ...START, ...added };
     assert.equal(validProof(document, R1(document), LATER) !== null, holds);
     // A strike of the row brings nothing back, and what was on record before the first lock ends nothing.
-    if (!holds) assert.match(whyUnproved(document, R1(document), LATER), /^Since the first lock something was live/);
+    if (!holds)
+      assert.match(whyUnproved(document, R1(document), LATER), /^Since the first lock something was live/);
   });
 
 test('what was on record before the first lock ends no proof', () => {
@@ -229,9 +256,11 @@ test('what was on record before the first lock ends no proof', () => {
 
 test('a sign says what showed it and where', () => {
   const words = (added: Partial<JobDocument>) =>
-    [...signsOfLife({ ...START, ...added }, (table) => Object.values(table).filter((row) => row.at === LATER))].map(
-      (s) => s.words,
-    );
+    [
+      ...signsOfLife({ ...START, ...added }, (table) =>
+        Object.values(table).filter((row) => row.at === LATER),
+      ),
+    ].map((s) => s.words);
   assert.deepEqual(words(reading({ hotNeutral: 119, hotGround: 121 })), ['R2: 121 V']);
   assert.deepEqual(words(reading({ lamps: [true, false, false] })), ['R2: a lamp lit']);
   assert.deepEqual(words(reading({ boxId: 'box-gone', loadAmps: 2 })), ['An outlet that is gone: 2 A']);

@@ -169,9 +169,7 @@ function ofEntry(document: JobDocument, e: Entry): Sign | null {
     return does === undefined ? null : sign(document, e, boxId, does, ofOutlet(document, boxId));
   }
   const names = e.figures.map((f) => f.name);
-  const figure = e.figures.find(
-    (f) => figureOf(e.step, f.name, names) === 'circuit' && isLive(f),
-  );
+  const figure = e.figures.find((f) => figureOf(e.step, f.name, names) === 'circuit' && isLive(f));
   if (!figure) return null;
   const circuits = [...(at === null ? [] : ofOutlet(document, at)), call?.circuitId ?? []].flat();
   return sign(document, e, at, `${figure.value} ${isAmps(figure) ? 'A' : 'V'}`, circuits);

@@ -72,7 +72,8 @@ function besideStart(document: JobDocument, proof: Proof): BesideStart {
     return at === 'before' && between ? 'after' : at;
   };
   const before = surelyBefore(document, start);
-  const floor = (device: string) => Math.min(before(device), had === null ? Infinity : (had.get(device) ?? 0));
+  const floor = (device: string) =>
+    Math.min(before(device), had === null ? Infinity : (had.get(device) ?? 0));
   return {
     came,
     since: (table) => rowsAbove(table, floor).filter((row) => !own.has(row.id) && came(row) !== 'before'),
@@ -257,7 +258,10 @@ export function isSaidOff(document: JobDocument, circuit: Circuit, at: string): 
 /** Whether a circuit is off by all that is on record: its breaker said to be, and nothing of it found live since. */
 export function isOff(document: JobDocument, circuit: Circuit, at: string): boolean {
   const proof = newestProof(document, circuit, at);
-  return isSaidOff(document, circuit, at) && (proof === null || signOfLife(document, proof, besideStart(document, proof)) === null);
+  return (
+    isSaidOff(document, circuit, at) &&
+    (proof === null || signOfLife(document, proof, besideStart(document, proof)) === null)
+  );
 }
 
 /** How a circuit stands at a moment, by what is on record until then. @param at UTC time */

@@ -95,9 +95,7 @@ export class JobSession {
   }
 
   /** The document on screen. Only read when `status` is not `loading`, `missing` or `failed`. */
-  readonly document = $derived.by(
-    () => (this.previewed?.document ?? this.base) as JobDocument,
-  );
+  readonly document = $derived.by(() => (this.previewed?.document ?? this.base) as JobDocument);
   /** What the next command builds on. */
   private get base(): JobDocument | undefined {
     return this.ahead ?? this.unstored ?? this.stored?.document;

@@ -142,10 +142,7 @@ export class Trimming {
   private begun = (first: RecordedWiring, put: Command): Command => ({
     type: 'batch',
     label: `Edit ${this.box!.name}`,
-    commands: [
-      { type: 'edit', table: 'boxes', id: this.box!.id, edits: [{ path: ['wiring'], first }] },
-      put,
-    ],
+    commands: [{ type: 'edit', table: 'boxes', id: this.box!.id, edits: [{ path: ['wiring'], first }] }, put],
   });
   place = (end: string, at: string | null): void => {
     this.end = end;
