@@ -185,6 +185,11 @@ const CASES: [string, Partial<JobDocument>, boolean][] = [
     true,
   ],
   [
+    'a clamp that shows nothing',
+    measurement({ instrument: 'clamp meter', node: 'panel.hot', to: null, shows: 'nothing', value: null }),
+    true,
+  ],
+  [
     'a clamp on a neutral',
     measurement({ instrument: 'clamp meter', node: 'feed.white', to: null, value: 3 }),
     true,
@@ -206,6 +211,7 @@ const CASES: [string, Partial<JobDocument>, boolean][] = [
 
   ['another breaker flipped', flip({}), true],
   ['this breaker flipped', flip({ off: ['1'] }), false],
+  ['this one among others', flip({ off: ['9', '1'] }), false],
   ['in another panel', flip({ off: ['1'], panelId: 'panel-2' }), true],
   ['still live after a flip', flip({ outlets: [{ boxId: 'box-r2', dead: false }] }), false],
   ['dead with a flip', flip({ outlets: [{ boxId: 'box-r1', dead: true }] }), false],
@@ -215,6 +221,7 @@ const CASES: [string, Partial<JobDocument>, boolean][] = [
 
   ['it works', entry({ step: 'seen box-r2 seen-1', picks: ['works'] }), false],
   ['live with its breaker off', entry({ step: 'seen box-r2 seen-1', picks: ['live-off'] }), false],
+  ['a shock', entry({ step: 'seen box-r2 seen-1', picks: ['shock'] }), false],
   ['dead', entry({ step: 'seen box-r2 seen-1', picks: ['dead'] }), true],
   ['a light that works', entry({ step: 'state box-r2', picks: ['dim'] }), false],
   ['works elsewhere', entry({ step: `seen ${FAR.id} seen-1`, picks: ['works'] }), true],
@@ -267,4 +274,31 @@ test('a sign says what showed it and where', () => {
   assert.deepEqual(words(flip({ off: ['1'] })), ['At the panel: breaker 1 was flipped']);
   assert.deepEqual(words(observation({})), ['R2: 120 V at black']);
   assert.deepEqual(words(figures('find 1', { amps: 2 })), ['R2: 2 A']);
+});
+
+test('half of a tandem is flipped by its own name, or with the whole of its space', () => {
+  const ends = (half: 'a' | 'b' | 'whole', off: string): boolean => {
+    const document = { ...proved(job({ circuit: { half } })), ...flip({ off: [off] }) };
+    return validProof(document, R1(document), LATER) === null;
+  };
+  assert.deepEqual(
+    (['a', 'b', 'whole'] as const).map((half) => ['1', '1a', '1b', '2a'].map((off) => ends(half, off))),
+    [
+      [true, true, false, false],
+      [true, false, true, false],
+      [true, true, true, false],
+    ],
+  );
+});
+
+test('figures are of what the call is about: its outlet, or its circuit where there is none', () => {
+  const ends = (boxId: string | null, circuitId: string | null): boolean => {
+    const calls = { 'call-1': { ...START.calls['call-1']!, boxId, circuitId } };
+    const document = { ...START, ...figures('find 1', { hn: 120 }), calls };
+    return validProof(document, R1(document), LATER) === null;
+  };
+  assert.equal(ends('box-r2', null), true);
+  assert.equal(ends(null, 'circuit-1'), true);
+  assert.equal(ends(null, null), false);
+  assert.equal(ends(FAR.id, 'circuit-2'), false);
 });

@@ -73,10 +73,8 @@ function ofObservation(document: JobDocument, o: Observation): Sign | null {
       ? sign(document, o, o.boxId, `${o.value} A`, circuitsOfNode(document, o))
       : null;
   }
-  if (o.node === LIVE) {
-    const box = o.on.length > 0 ? o.boxId : null;
-    return o.on.length > 0 ? sign(document, o, box, `${o.value} V, switched on`, o.on) : null;
-  }
+  if (o.node === LIVE)
+    return o.on.length > 0 ? sign(document, o, o.boxId, `${o.value} V, switched on`, o.on) : null;
   return o.value > DEAD_VOLTS
     ? sign(document, o, o.boxId, `${o.value} V at ${o.nodeName || o.node}`, circuitsOfNode(document, o))
     : null;
