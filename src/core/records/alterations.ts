@@ -61,9 +61,12 @@ const isLess = (before: readonly string[], after: readonly string[]): boolean =>
   before.some((id) => !after.includes(id));
 const outlets = (stops: unknown): string[] => (stops as { boxId: string }[]).map((s) => s.boxId);
 
+/** So many proofs at most may hold at one time: those of a day. */
+const NEWEST = 100;
+
 /**
  * What goes on record with edits, and the proofs that they end.
- * @param stands whether a proof holds in a document
+ * @param stands whether a proof held in a document, on its own day
  * @param dangerOf what is dangerous in a box as it was done; empty where nothing is, null where it was not done
  */
 export function alterationsOf(
@@ -80,6 +83,8 @@ export function alterationsOf(
   const gated = changed.some(({ table, fields }) => fields.some((f) => isGated(table, f)));
   const ended = gated
     ? rows(before.proofs)
+        .sort(inOrder)
+        .slice(-NEWEST)
         .filter((p) => stands(before, p) && !stands(after, p))
         .map((p) => p.id)
     : [];

@@ -176,13 +176,16 @@ export const commit = (
   });
 
 /** Puts on record what another copy of the job has on record and this one has not. */
-export const bringIn = (jobId: string, state: Loaded, other: JobDocument): Promise<Loaded> =>
-  transact(jobId, state, ({ document }) => ({
+export async function bringIn(jobId: string, state: Loaded, other: JobDocument): Promise<Loaded> {
+  const after = await transact(jobId, state, ({ document }) => ({
     kind: 'record',
     label: 'What another copy has on record',
     changes: missingIn(document, other),
     of: null,
   }));
+  apartFromCopies(after.document);
+  return after;
+}
 
 /**
  * Changes made again, or taken back, on rows that others may have changed since: only the fields that they changed.

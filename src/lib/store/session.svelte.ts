@@ -5,8 +5,8 @@ import type { Finding } from '#core/code/rule.ts';
 import { countsOf } from '#core/code/summary.ts';
 import { View } from '#core/view/view.ts';
 import { byFields, type Command } from '#core/job/commands.ts';
-import { headsOf, type Clock } from '#core/job/order.ts';
-import { runGuarded } from '#core/records/gates.ts';
+import { headsOf } from '#core/job/order.ts';
+import { runGuarded, tried as triedAt } from '#core/records/gates.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import { InvalidError } from '#core/job/validate.ts';
 import type { Problem } from '#core/job/integrity.ts';
@@ -51,9 +51,9 @@ const AS: Readonly<Record<string, SessionStatus>> = {
 /** Findings that stay for so long are noted, ms. */
 const NOTED_AFTER = 1500;
 
-/** Runs a command as this browser, now; where it stands in the record is settled when it is stored. */
-const run = (document: JobDocument, command: Command, clock?: Clock) =>
-  runGuarded(document, command, clock ?? { device: thisDevice(), now: new Date().toISOString() });
+/** What a command makes of a document as this browser, now, before it is stored. */
+const tried = (document: JobDocument, command: Command): JobDocument =>
+  triedAt(document, command, { device: thisDevice(), now: new Date().toISOString() });
 
 export class JobSession {
   readonly jobId: string;
@@ -191,15 +191,12 @@ export class JobSession {
       const base = this.base!;
       try {
         command = this.previewed?.command === asked ? asked : byFields(base, asked);
-        this.ahead = run(base, command).document;
+        this.ahead = tried(base, command);
       } catch {
         // Refused when its turn comes, with the reason.
       }
     }
-    return this.enqueue(
-      (state) => commit(this.jobId, state, (document, clock) => run(document, command, clock)),
-      command,
-    );
+    return this.enqueue((state) => this.committed(state, command), command);
   }
   /** As `execute`, for a field: answers with what is wrong, or null. */
   async attempt(command: Command): Promise<string | null> {
@@ -218,7 +215,7 @@ export class JobSession {
     clearTimeout(this.settle);
     try {
       const command = byFields(base, asked);
-      this.previewed = { document: run(base, command).document, command };
+      this.previewed = { document: tried(base, command), command };
       this.problems = [];
       this.feed?.show(this.document);
     } catch (error) {
@@ -262,7 +259,7 @@ export class JobSession {
   }
 
   private committed = (state: Loaded, command: Command): Promise<Loaded> =>
-    commit(this.jobId, state, (document, clock) => run(document, command, clock));
+    commit(this.jobId, state, (document, clock) => runGuarded(document, command, clock));
 
   private take(state: Loaded): void {
     this.stored = state;
@@ -273,7 +270,7 @@ export class JobSession {
   private withKept = (document: JobDocument): JobDocument =>
     this.kept.reduce((now, command) => {
       try {
-        return run(now, command).document;
+        return tried(now, command);
       } catch {
         return now;
       }
