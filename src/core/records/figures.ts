@@ -14,7 +14,7 @@ const all = <N extends string>(of: FigureOf, ...names: N[]): Record<N, FigureOf>
   Object.fromEntries(names.map((n) => [n, of])) as Record<N, FigureOf>;
 
 /** By the step without its number or box. */
-export const FIGURES: Readonly<Record<string, Readonly<Record<string, FigureOf>>>> = {
+const FIGURES: Readonly<Record<string, Readonly<Record<string, FigureOf>>>> = {
   '': { ...all('circuit', 'volts'), ...all('dead', 'ohms') },
   amps: all('circuit', 'amps', 'neutral'),
   balance: all('circuit', 'amps'),
