@@ -2,7 +2,7 @@
 import { PAIR_WORDS, READ_PAIRS } from '#core/diagnosis/conditions.ts';
 import type { LampTesterSettings, Meter, Reading } from '#core/job/schema.ts';
 import { METERS } from '#core/job/schema/words.ts';
-import { keep, kept } from './kept.ts';
+import { keep, kept } from './store/kept.ts';
 
 export const PAIRS = READ_PAIRS.map((pair) => [pair, PAIR_WORDS[pair]] as const);
 export const LAMPS = ['hot–neutral', 'hot–ground', 'neutral–ground'] as const;

@@ -2,7 +2,7 @@
 import { newId } from '#core/job/document.ts';
 import { isForked } from '#core/job/order.ts';
 import type { JobDocument } from '#core/job/schema.ts';
-import { keep, kept } from '../kept.ts';
+import { keep, kept } from './kept.ts';
 
 const KEY = 'hekto-device';
 

@@ -263,8 +263,8 @@
     />
   </div>
 {/if}
-<div class="row" role="group" aria-labelledby="meter-{box.id}">
-  <span class="lead" id="meter-{box.id}">Volts read with</span>
+<div class="row" role="group" aria-label="Volts read with">
+  <span class="lead">Volts read with</span>
   {#each METERS as m (m.value)}
     <Act pressed={meter === m.value} onclick={() => take(m.value)}>{m.name}</Act>
   {/each}
