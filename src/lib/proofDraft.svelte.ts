@@ -8,6 +8,7 @@ import {
   REFERENCE,
   rowsOf,
   seriesOf,
+  showsBoxLive,
   type Act,
   type Draft,
   type Seen,
@@ -78,12 +79,10 @@ export class ProofDraft {
   see(act: Act, shown: Pick<Seen, 'value' | 'quantity' | 'link'>, circuitIds: readonly string[]): void {
     if (!act.reads) return;
     const { live, ...nodes } = act.reads;
-    // A lead is shown good at any conductor; only what was live in this box says that its circuits were on.
-    const here = this.draft.basis === 'live-before' || this.draft.reference !== 'lead';
     this.add({
       ...nodes,
       ...shown,
-      on: act.kind === 'live' && here ? [...circuitIds] : [],
+      on: act.kind === 'live' && showsBoxLive(this.draft) ? [...circuitIds] : [],
       off: live ? [] : [...circuitIds],
     });
     this.keep();

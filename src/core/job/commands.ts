@@ -59,12 +59,11 @@ export type Guard = (
   now: string | null,
 ) => Problem[];
 
-/** What has to go on record with edits, whoever makes them. @param now UTC time */
+/** What has to go on record with edits, whoever makes them. */
 export type Clerk = (
   before: JobDocument,
   after: JobDocument,
   edits: readonly Change[],
-  now: string,
 ) => Omit<Alteration, 'id' | 'at'>[];
 
 /** What a command has to pass, and what is put down with it. */
@@ -169,7 +168,7 @@ function alteredBy(
   at: string,
 ): Change[] {
   if (clerk === null || edits.length === 0) return [];
-  return clerk(before, after, edits, at).map((row) => {
+  return clerk(before, after, edits).map((row) => {
     const stamp = stamper.next();
     const id = `alteration-${stamp.device.replace(/^device-/, '')}-${stamp.n}`;
     return { table: 'alterations', id, before: null, after: { ...row, id, at, stamp } };

@@ -194,6 +194,16 @@ export function surelyBefore(document: JobDocument, { stamp }: Recorded): (devic
   };
 }
 
+/** Rows of a table that are not surely on record before a row, itself left out. */
+export function rowsSince<T extends Recorded>(
+  document: JobDocument,
+  table: Readonly<Record<string, T>>,
+  start: Recorded,
+): T[] {
+  const above = rowsAbove(table, surelyBefore(document, start));
+  return above.filter((row) => row.id !== start.id && !isSurelyBefore(document, row, start));
+}
+
 /** Whether one row is surely on record before another. */
 export const isSurelyBefore = (document: JobDocument, a: Recorded, b: Recorded): boolean =>
   order(document, a, b) === 'before';

@@ -5,7 +5,7 @@
 import { isSameDay } from '#core/units/time.ts';
 import type { Command } from '#core/job/commands.ts';
 import { circuitOf, newId, rows, struckBy } from '#core/job/document.ts';
-import { isSurelyBefore, rowsAbove, surelyBefore, type Recorded } from '#core/job/order.ts';
+import { isSurelyBefore, rowsSince, type Recorded } from '#core/job/order.ts';
 import type { Call, Entry } from '#core/job/schema.ts';
 import { signsOfLife } from '#core/records/life.ts';
 import { circuitsIn } from '#core/records/points.ts';
@@ -62,9 +62,8 @@ const MOST_NOTE = 8000;
 function panelIsDead({ document, log, now }: Context): boolean {
   const entry = log.entry(PANEL_DEAD);
   if (!entry || !isSameDay(entry.at, now)) return false;
-  const floor = surelyBefore(document, entry);
   const since = <T extends Recorded>(table: Readonly<Record<string, T>>): T[] =>
-    rowsAbove(table, floor).filter((row) => row.id !== entry.id && !isSurelyBefore(document, row, entry));
+    rowsSince(document, table, entry);
   const again = log.entry(MAIN_ON);
   return (
     !(again && !isSurelyBefore(document, again, entry)) &&

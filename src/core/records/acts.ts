@@ -72,6 +72,10 @@ export const blankDraft = (boxId: string, by: string): Draft => ({
   reason: '',
 });
 
+/** A lead is shown good at any conductor: only what was live in the box itself says that its circuits were on. */
+export const showsBoxLive = ({ basis, reference }: Pick<Draft, 'basis' | 'reference'>): boolean =>
+  basis === 'live-before' || reference !== 'lead';
+
 /** An act that is answered, not read. */
 const answered = (
   key: string,

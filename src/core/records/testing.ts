@@ -1,7 +1,16 @@
 /** Proofs of dead made act by act, as a person makes them: for tests and for the demo. */
 import type { Box, Instrument, JobDocument, Observation, Proof } from '#core/job/schema.ts';
 import { circuitsIn, pointsIn } from './points.ts';
-import { actsOf, blankDraft, proofGaps, rowsOf, type Act, type Draft, type Seen } from './acts.ts';
+import {
+  actsOf,
+  blankDraft,
+  proofGaps,
+  rowsOf,
+  showsBoxLive,
+  type Act,
+  type Draft,
+  type Seen,
+} from './acts.ts';
 
 interface Read {
   value: number;
@@ -25,7 +34,6 @@ export const draftFor = (document: JobDocument, box: Box, values: Partial<Draft>
 /** Walks through the acts of a proof once, in their order. */
 export function walk(document: JobDocument, box: Box, draft: Draft, read: Reader = DEAD): Seen[] {
   const ids = circuitsIn(document, box).map((c) => c.id);
-  const here = draft.basis === 'live-before' || draft.reference !== 'lead';
   const seen: Seen[] = [];
   const tried = new Set<string>();
   for (;;) {
@@ -46,7 +54,7 @@ export function walk(document: JobDocument, box: Box, draft: Draft, read: Reader
       quantity: shown.quantity ?? 'volts',
       value: shown.value,
       instrument: shown.instrument ?? 'two-pole tester',
-      on: act.kind === 'live' && here ? ids : [],
+      on: act.kind === 'live' && showsBoxLive(draft) ? ids : [],
       off: live ? [] : ids,
     });
   }

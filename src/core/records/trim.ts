@@ -128,8 +128,8 @@ export const asDoneGuard: Guard = (_before, after, changes) =>
 /** What is dangerous in a box as it was done; empty where nothing is, null where it is not on record as done. */
 export function dangerAsDone(document: JobDocument, boxId: string): string | null {
   const wiring = document.boxes[boxId]?.wiring;
-  const circuit = circuitOf(document, boxId);
   if (wiring?.stage !== 'as-done') return null;
+  const circuit = circuitOf(document, boxId);
   if (!circuit) return '';
   const run = buildRun(document, circuit);
   const at = run.stops.findIndex((s) => s.box.id === boxId);

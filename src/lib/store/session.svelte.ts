@@ -145,7 +145,7 @@ export class JobSession {
         else {
           if (this.status === 'deleted') this.status = 'ready';
           // The log went past what this tab has seen, while it slept.
-          if ((row.trimmed ?? 0) > this.stored.seq) void this.reload();
+          if ((row.trimmed ?? 0) > this.stored.seq) void this.takeStored();
         }
       }),
     ];
@@ -171,9 +171,14 @@ export class JobSession {
 
   /** Takes the job as it is stored now in place of what this tab holds. */
   async reload(): Promise<void> {
+    this.kept = [];
+    await this.takeStored();
+  }
+
+  /** As it is stored now, with what waits to be stored on top of it. */
+  private async takeStored(): Promise<void> {
     this.previewed = null;
     this.ahead = null;
-    this.kept = [];
     this.take(await loadJob(this.jobId));
     this.status = 'ready';
   }
