@@ -1,6 +1,7 @@
 /**
  * `npm run freeze`: a file and a store of the present version, as this build writes them, with rows in every table. They are
- * what migrations of later versions are held against, and are never written again.
+ * what migrations of later versions are held against, and are never written again. `npm run freeze -- large` writes one of as
+ * many readings as a job may have as well.
  */
 import 'fake-indexeddb/auto';
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
@@ -9,7 +10,7 @@ import Dexie from 'dexie';
 import { studioJob } from '../demo/studio.ts';
 import { parseFile, parseFileValue, toFile, type JobFile } from '#core/job/file.ts';
 import { VERSION } from '#core/job/migrations.ts';
-import { TABLE_NAMES, type JobDocument } from '#core/job/schema.ts';
+import { isAppendOnly, TABLE_NAMES, type JobDocument } from '#core/job/schema.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
 import { PROCEDURES } from '#core/procedures/index.ts';
 import { someAnswer, Walker } from '#core/procedures/testing.ts';
@@ -37,6 +38,27 @@ function renamed(file: Raw, mark: string): Raw {
   const made = JSON.parse(text) as Raw;
   for (const box of rowsOf(made, 'boxes')) box.name = `${String(box.name)} ${mark}`;
   return { ...made, job: file.job };
+}
+
+/** What wrote the record: two devices by turns. */
+const DEVICES = ['device-frz1', 'device-frz2'];
+
+/** A job whose record is in one order, by its times, as two devices wrote it. */
+function stamped(file: Raw): Raw {
+  const all = TABLE_NAMES.filter(isAppendOnly).flatMap((t) => rowsOf(file, t));
+  all.sort((a, b) => Date.parse(String(a.at)) - Date.parse(String(b.at)) || (a.id < b.id ? -1 : 1));
+  const stamps = new Map(
+    all.map((row, k) => [row.id, { device: DEVICES[k % 2], n: 1 + (k >> 1), clock: 1 + k }]),
+  );
+  const withStamp = (row: Row): Row => ({
+    ...row,
+    stamp: stamps.get(row.id),
+    ...('had' in row ? { had: null } : {}),
+  });
+  return {
+    ...file,
+    ...Object.fromEntries(TABLE_NAMES.filter(isAppendOnly).map((t) => [t, rowsOf(file, t).map(withStamp)])),
+  };
 }
 
 /** Jobs as one. */
@@ -230,6 +252,20 @@ function filled(file: Raw, k: number): Raw {
         strikes: null,
       },
     ],
+    alterations: [
+      {
+        id: 'alteration-f',
+        at: at(13),
+        table: 'boxes',
+        row: box.id,
+        fields: k % 2 ? ['note'] : ['wiring', 'device'],
+        ended: rowsOf(file, 'proofs')
+          .slice(0, k % 2)
+          .map((p) => p.id),
+        danger: k % 3 ? null : '',
+      },
+    ],
+    takings: [{ id: 'taking-f', at: at(14), heads: [{ device: DEVICES[k % 2]!, n: 1 + k }] }],
   };
   return {
     ...file,
@@ -277,10 +313,12 @@ function whole(file: Raw): JobFile {
 
 const seed = toFile(studioJob()) as Raw;
 const file = whole(
-  united([
-    ...Array.from({ length: LEAST }, (_, k) => renamed(filled(seed, k), `c${k}`)),
-    ...PROCEDURES.map(({ id }, k) => onLevel(renamed(called(id, k), `p${k}`), 'level-lower-c0')),
-  ]),
+  stamped(
+    united([
+      ...Array.from({ length: LEAST }, (_, k) => renamed(filled(seed, k), `c${k}`)),
+      ...PROCEDURES.map(({ id }, k) => onLevel(renamed(called(id, k), `p${k}`), 'level-lower-c0')),
+    ]),
+  ),
 );
 
 /** The same job with as many readings as it may have, in few letters: it has to stay within what is read. */
@@ -292,6 +330,7 @@ const large = (): Raw => {
     readings: Array.from({ length: MANY }, (_, k) => ({
       ...plain,
       id: `r-${k.toString(36)}`,
+      stamp: { device: 'device-many', n: k + 1, clock: k + 1 },
       boxId: boxes[k % boxes.length],
       place: '',
       by: 'A',
@@ -344,8 +383,10 @@ function write(name: string, value: unknown): void {
 }
 mkdirSync(FOLDER, { recursive: true });
 write(`version-${VERSION}-file`, file);
-const many = large();
-// It is read as any file is, within the bytes that one may have.
-parseFile(JSON.stringify(many));
-write(`version-${VERSION}-large`, many);
+if (process.argv.includes('large')) {
+  const many = large();
+  // It is read as any file is, within the bytes that one may have.
+  parseFile(JSON.stringify(many));
+  write(`version-${VERSION}-large`, many);
+}
 write(`version-${VERSION}-store`, await stored(parseFileValue(file)));

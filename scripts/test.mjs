@@ -1,7 +1,8 @@
 /**
  * `npm test`: installs what is missing, then every check. Two lanes run beside each other: one of checks and unit tests, which
  * begin once the types are there, one of the build and the browser tests that need it; a lane that is empty helps the other.
- * Longest files first. A name in part runs those test files alone: `npm test -- hunt`.
+ * Longest files first. A name in part runs those test files alone: `npm test -- hunt`. Long walks are sampled;
+ * `npm test -- --whole` takes all of them.
  */
 import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -9,7 +10,9 @@ import { availableParallelism } from 'node:os';
 import { globSync } from './glob.mjs';
 import { installPackages, installTools } from './install.mjs';
 
-const only = process.argv[2] ?? '';
+const named = process.argv.slice(2);
+const only = named.find((name) => !name.startsWith('--')) ?? '';
+if (named.includes('--whole')) process.env.HEKTO_WHOLE = 'yes';
 const SECONDS = 'scripts/seconds.json';
 /** How long each file took when it was last put down. */
 const seconds = JSON.parse(readFileSync(SECONDS, 'utf8'));

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test } from 'node:test';
@@ -69,9 +69,34 @@ const STATUS: [string, string, number][] = [
   ['hekto check --json=1 demo/tamarack-court.json', '', 2],
   ['hekto size --feet 10', '{}', 2],
 ];
-for (const [command, input, status] of STATUS) {
-  test(`${command} ${input} exits with ${status}`, () => assert.equal(shell(command, input).status, status));
-}
+/** A command line in words, what is quoted as one. */
+const words = (command: string): string[] =>
+  [...command.matchAll(/'([^']*)'|"([^"]*)"|(\S+)/g)].map(([, one, two, bare]) => one ?? two ?? bare!);
+
+test('each command exits with 0, 1 or 2 by what it finds', async (t) => {
+  const folder = mkdtempSync(join(tmpdir(), 'hekto-cli-'));
+  // One process for all of them: most of the time of a short command is loading it.
+  const calls = STATUS.map(([command, input], k) => {
+    const [, ...args] = words(command);
+    if (input === '') return args;
+    const file = join(folder, `${k}.json`);
+    writeFileSync(file, input);
+    return [...args, file];
+  });
+  const child = spawnSync(process.execPath, ['tests/support/commands.mjs'], {
+    cwd: root,
+    input: JSON.stringify(calls),
+    encoding: 'utf8',
+  });
+  const ended = JSON.parse(child.stdout) as number[];
+  for (const [k, [command, input, status]] of STATUS.entries())
+    await t.test(`${command} ${input} exits with ${status}`, () => assert.equal(ended[k], status));
+  // From standard input, and as a process of its own.
+  for (const status of [0, 1, 2]) {
+    const [command, input] = STATUS.find((s) => s[2] === status && s[1] !== '')!;
+    assert.equal(shell(command, input).status, status);
+  }
+});
 
 test('a job with nothing to mend exits with 0', () => {
   const job = JSON.parse(readFileSync(`${root}demo/tamarack-court.json`, 'utf8'));

@@ -79,7 +79,7 @@ test('a 200 MB file is refused before it is read', async () => {
   closeSync(handle);
   await app.go('/');
   await (await css(app.driver, 'input[aria-label="Job file"]')).sendKeys(path);
-  await sees(app.driver, /file\s+is 200 MB; expected 32 MB or less/, '[role=alert]');
+  await sees(app.driver, /file\s+is 200 MB; expected 48 MB or less/, '[role=alert]');
 });
 
 test('a room that does not close or crosses itself is taken in and not judged', async () => {

@@ -18,8 +18,10 @@ const SUMS: Readonly<Record<string, string>> = {
   'version-14-file': '9bd7a29a5bd485b0',
   'version-14-large': '73c9db74a73ee975',
   'version-14-store': 'ffc0d7cfdd27b75f',
+  'version-15-file': 'c28850919391a294',
+  'version-15-store': '2cdc831a675aab44',
 };
-export const FROZEN_VERSIONS = [9, 10, 11, 12, 13, 14] as const;
+export const FROZEN_VERSIONS = [9, 10, 11, 12, 13, 14, 15] as const;
 
 /** Text of a frozen file or store. @throws where a byte of it was changed */
 export function frozen(name: string): string {

@@ -14,6 +14,7 @@ import { InvalidError } from '#core/job/validate.ts';
 import { ANSWERS, DWELLINGS, EDITIONS, TABLE_NAMES, type JobDocument } from '#core/job/schema.ts';
 import { Board } from './board.ts';
 import { check, Checker } from './checker.ts';
+import { tries } from '#core/testing.ts';
 
 /** The same document with the rows of every table the other way round, as another tab or a file may hold them. */
 const turned = (document: JobDocument): JobDocument => {
@@ -190,7 +191,7 @@ test('after any edits, re-checking what changed gives the list of a check from n
       assert.deepEqual(copy.findings(), anew);
       assert.deepEqual(check(turned(document)), anew);
     }),
-    { numRuns: 60 },
+    { numRuns: tries(20, 60) },
   );
 });
 

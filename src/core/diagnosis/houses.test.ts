@@ -11,6 +11,7 @@ import { randomHouse } from '#core/network/testing.ts';
 import { houseWiring, PERSON_OHMS, type Wiring } from '#core/network/wiring.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
 import { settle } from '#core/protection/settle.ts';
+import { tries } from '#core/testing.ts';
 import type { Condition } from './conditions.ts';
 import { judge, type Readings, type Setting, type Verdict } from './verdict.ts';
 
@@ -175,7 +176,7 @@ const AT_DEVICE: readonly FaultKind[] = ['swap', 'false-ground', 'other-hot', 'b
 const names = (v: Verdict) => [...v.fits.map((f) => f.condition), ...v.silent];
 
 test('healthy houses are never bad, whatever is on in them', () => {
-  for (let seed = 1; seed <= 60; seed++) {
+  for (let seed = 1; seed <= tries(20, 60); seed++) {
     const { wiring, run, amps, inShed } = houseFor(seed);
     const left = asLeft(wiring);
     for (const [stop, { readings }] of readAt(left, amps).entries()) {
@@ -191,7 +192,7 @@ test('at every box of 120 faulty houses the truth is among what is named, and no
   const missed: string[] = [];
   let deadly = 0;
   let shown = 0;
-  for (let seed = 1; seed <= 120; seed++) {
+  for (let seed = 1; seed <= tries(2 * KINDS.length, 120); seed++) {
     const { random, wiring, run, amps, inShed } = houseFor(1000 + seed);
     const kind = KINDS[seed % KINDS.length]!;
     let faults: Fault[];

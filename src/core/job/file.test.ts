@@ -263,7 +263,7 @@ for (const [what, bad, message] of BAD) {
 }
 
 test('a file above the limit is refused before it is parsed', () => {
-  assert.throws(() => parseFile(' '.repeat(33 * 1024 * 1024)), /larger than 32 MB/);
+  assert.throws(() => parseFile(' '.repeat(49 * 1024 * 1024)), /larger than 48 MB/);
 });
 
 test('no key of a refused file reaches Object.prototype', () => {

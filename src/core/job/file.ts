@@ -9,7 +9,7 @@ import { jobSchema, TABLE_NAMES, TABLES, type Entity, type JobDocument } from '.
 import { InvalidError, problemsOf } from './validate.ts';
 
 /** Largest job file read, bytes. */
-export const MAX_FILE_BYTES = 32 * 1024 * 1024;
+export const MAX_FILE_BYTES = 48 * 1024 * 1024;
 
 /** The whole file, as published in the JSON Schema. */
 export const fileSchema = yup
@@ -46,7 +46,13 @@ export function toFile(made: JobDocument): JobFile {
   return { schema: SCHEMA, version: VERSION, job: document.job, ...tables };
 }
 
-export const serialize = (document: JobDocument): string => `${JSON.stringify(toFile(document), null, 2)}\n`;
+/** Up to so many characters a file is laid out for the eye; a longer one is written close, so that it can be read in again. */
+const LAID_OUT = MAX_FILE_BYTES / 4;
+export const textOf = (file: JobFile): string => {
+  const text = JSON.stringify(file, null, 2);
+  return `${text.length <= LAID_OUT ? text : JSON.stringify(file)}\n`;
+};
+export const serialize = (document: JobDocument): string => textOf(toFile(document));
 
 /** Keys that would reach into every object if they were ever copied. */
 const HOSTILE_KEYS = new Set(['__proto__', 'constructor', 'prototype']);

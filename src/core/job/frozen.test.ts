@@ -2,8 +2,16 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { frozen, FROZEN_VERSIONS, tablesOf } from '../../../tests/support/frozen.ts';
-import { MAX_FILE_BYTES, parseFile, parseFileValue, serialize, toFile } from './file.ts';
-import { VERSION } from './migrations.ts';
+import {
+  MAX_FILE_BYTES,
+  parseFile,
+  parseFileValue,
+  serialize,
+  textOf,
+  toFile,
+  type JobFile,
+} from './file.ts';
+import { migrate, VERSION } from './migrations.ts';
 import { rows } from './document.ts';
 import { isAppendOnly, TABLE_NAMES, TABLES, type TableName } from './schema.ts';
 
@@ -59,6 +67,7 @@ const OF_14: Counts = {
   flips: 27,
   faults: 22,
 };
+const OF_15: Counts = { ...OF_14, readings: 100, entries: 346, faults: 20, alterations: 104, takings: 20 };
 /** Rows of every table that each version had: what stands of the one before, and what is its own. */
 const COUNTS: Record<(typeof FROZEN_VERSIONS)[number], Counts> = {
   '9': OF_9,
@@ -67,6 +76,7 @@ const COUNTS: Record<(typeof FROZEN_VERSIONS)[number], Counts> = {
   '12': OF_11,
   '13': OF_13,
   '14': OF_14,
+  '15': OF_15,
 };
 
 for (const version of FROZEN_VERSIONS)
@@ -102,7 +112,7 @@ for (const version of FROZEN_VERSIONS)
   });
 
 test('what is frozen of today holds what is half done: proofs that hold and that ended, calls begun, parted ends', () => {
-  const document = parseFile(frozen('version-14-file'));
+  const document = parseFile(frozen('version-15-file'));
   const ended = (circuits: readonly string[], at: string) =>
     rows(document.energizings).some((e) => circuits.includes(e.circuitId) && e.at > at);
   const proofs = rows(document.proofs).map((p) => ended(p.lockedOut, p.at));
@@ -121,9 +131,10 @@ test('what is frozen of today holds what is half done: proofs that hold and that
   );
 });
 
-test('a job with as many readings as it may have is within what a file may have', () => {
+test('a job with as many readings as it may have is within what a file may have, then and now', () => {
   const text = frozen('version-14-large');
   assert.ok(text.length < MAX_FILE_BYTES);
   const file = JSON.parse(text) as Record<string, unknown>;
   assert.equal(tablesOf(file).readings!.length, TABLES.readings.limit);
+  assert.ok(textOf(migrate(file) as unknown as JobFile).length < MAX_FILE_BYTES);
 });

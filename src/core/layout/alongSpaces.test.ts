@@ -9,6 +9,7 @@ import type { Area, Fixture, Opening } from '#core/job/schema.ts';
 import { randomRoom } from '#core/plan/testing.ts';
 import { coverageOf } from '#core/plan/wallSpaces.ts';
 import { alongCounters, alongWalls, distanceToStud, EDGE_CLEARANCE } from './alongSpaces.ts';
+import { tries } from '#core/testing.ts';
 
 const place = (
   area: Area,
@@ -237,7 +238,7 @@ test('counters: the count equals the brute-force minimum on random counters', ()
         assert.equal(placements.length, least);
       },
     ),
-    { numRuns: 200 },
+    { numRuns: tries(60, 200) },
   );
 });
 

@@ -16,6 +16,7 @@ import { PLAIN_PLANNING, type PlannerSettings } from './settings.ts';
 import { MADE_UP_PRICES } from '#core/panel/prices.ts';
 import { randomFrom } from './search/random.ts';
 import { HouseSearch } from './solve.ts';
+import { oneIn } from '#core/testing.ts';
 
 const highs = await loadHighs();
 const SETTINGS: PlannerSettings = { ...PLAIN_PLANNING, prices: MADE_UP_PRICES };
@@ -71,35 +72,37 @@ const CIRCUIT_RULES = [
   'directory',
 ];
 
-for (const edition of EDITIONS) {
-  for (const gfciAt of ['breaker', 'first-box'] as const) {
-    test(`the demo house planned from nothing, ${edition}, GFCI at the ${gfciAt}: nothing violated`, () => {
-      const start = bare();
-      const document = { ...start, job: { ...start.job, edition } };
-      const { after, proposal, house } = planned(document, { ...SETTINGS, gfciAt });
-      assert.deepEqual(proposal.withoutSpace, []);
-      assert.deepEqual(house.leftOut, []);
-      const open = new Set(proposal.circuits.flatMap((c) => [c.id, ...c.stops.map((s) => s.boxId)]));
-      const wrong = check(after).filter(
-        (f) =>
-          open.has(f.about.id) &&
-          f.level !== 'satisfied' &&
-          f.level !== 'note' &&
-          (CIRCUIT_RULES.includes(f.rule) || (f.rule === 'gfci' && gfciAt === 'breaker')),
-      );
-      assert.deepEqual(
-        wrong.map((f) => f.message),
-        [],
-      );
-      const limit = (document.job.settings.dropLimitPercent / 100) * document.job.settings.voltage;
-      for (const c of proposal.circuits.filter((p) => p.stops.length > 1))
-        for (const s of buildRun(after, c).stops)
-          assert.ok(s.plannedDrop <= limit, `${c.name}: ${s.plannedDrop} V`);
-      const wired = rows(after.circuits).flatMap((c) => c.stops.map((s) => s.boxId));
-      assert.equal(new Set(wired).size, wired.length);
-      assert.equal(wired.length, rows(document.boxes).filter((b) => b.status !== 'remove').length);
-    });
-  }
+for (const [edition, gfciAt] of oneIn(
+  3,
+  EDITIONS.flatMap((e) => (['breaker', 'first-box'] as const).map((at) => [e, at] as const)),
+  ([e]) => e === '2023',
+)) {
+  test(`the demo house planned from nothing, ${edition}, GFCI at the ${gfciAt}: nothing violated`, () => {
+    const start = bare();
+    const document = { ...start, job: { ...start.job, edition } };
+    const { after, proposal, house } = planned(document, { ...SETTINGS, gfciAt });
+    assert.deepEqual(proposal.withoutSpace, []);
+    assert.deepEqual(house.leftOut, []);
+    const open = new Set(proposal.circuits.flatMap((c) => [c.id, ...c.stops.map((s) => s.boxId)]));
+    const wrong = check(after).filter(
+      (f) =>
+        open.has(f.about.id) &&
+        f.level !== 'satisfied' &&
+        f.level !== 'note' &&
+        (CIRCUIT_RULES.includes(f.rule) || (f.rule === 'gfci' && gfciAt === 'breaker')),
+    );
+    assert.deepEqual(
+      wrong.map((f) => f.message),
+      [],
+    );
+    const limit = (document.job.settings.dropLimitPercent / 100) * document.job.settings.voltage;
+    for (const c of proposal.circuits.filter((p) => p.stops.length > 1))
+      for (const s of buildRun(after, c).stops)
+        assert.ok(s.plannedDrop <= limit, `${c.name}: ${s.plannedDrop} V`);
+    const wired = rows(after.circuits).flatMap((c) => c.stops.map((s) => s.boxId));
+    assert.equal(new Set(wired).size, wired.length);
+    assert.equal(wired.length, rows(document.boxes).filter((b) => b.status !== 'remove').length);
+  });
 }
 
 test('designated circuits serve their own: two for the kitchen, one each for laundry, bath and appliances', () => {
@@ -397,7 +400,7 @@ test('a first box that cannot be got at takes no GFCI: it goes to the breaker', 
 
 test('extensions in generated houses add no violation, whatever part of a wired house exists', () => {
   for (const gfciAt of ['breaker', 'first-box'] as const)
-    for (const seed of [1, 2, 3]) {
+    for (const seed of oneIn(3, [1, 2, 3])) {
       const random = randomFrom(seed);
       const settings: PlannerSettings = { ...EXTENDING, gfciAt };
       const whole = planned({ ...generatedHouse(60), circuits: {} }, settings, 20).after;

@@ -2,6 +2,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { below, chainOf, treesOver, type Opened, type Tree } from './chain.ts';
+import { tries } from '#core/testing.ts';
 
 const names = (n: number): string[] => ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'I'].slice(0, n);
 const firstOf = (tree: Tree): string => [...tree].find(([, from]) => from === null)![0];
@@ -74,8 +75,8 @@ function advised(trees: readonly Tree[], boxes: readonly string[], opened: reado
   );
 }
 
-test('up to six boxes no way of opening them needs fewer on average', () => {
-  for (const n of [2, 3, 4, 5, 6]) {
+test('up to six boxes (five in a sample) no way of opening them needs fewer on average', () => {
+  for (const n of [2, 3, 4, 5, ...(tries(5, 6) > 5 ? [6] : [])]) {
     const boxes = names(n);
     const trees = treesOver(boxes);
     const total = advised(trees, boxes, []);

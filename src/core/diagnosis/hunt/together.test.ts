@@ -11,6 +11,7 @@ import { marginals, nextOf } from './next.ts';
 import { USUAL_SITUATION } from './measures.ts';
 import { Predictions } from './predictions.ts';
 import { huntGround, makeTruth, perform, play, repairsOf, voltsFound, type Trouble } from './testing.ts';
+import { tries } from '#core/testing.ts';
 
 const found = (finding: Finding, after = 0): Evidence => ({ id: JSON.stringify(finding), after, finding });
 const shareOf = (hunt: Hunt, evidence: readonly Evidence[], key: RegExp, mended: readonly string[] = []) =>
@@ -170,7 +171,7 @@ test('the legs are read with what opened the breaker off the bus', () => {
 
 test('what a load pulls an outlet down by tells a joint, whatever is on elsewhere', () => {
   let told = 0;
-  for (let seed = 0; seed < 12; seed++) {
+  for (let seed = 0; seed < tries(4, 12); seed++) {
     const ground = huntGround(6, 80 + seed);
     const truth = makeTruth(ground, [{ what: 'joint', box: 3, wire: 'h', where: 'in', ohms: 0.9 }], seed);
     const finding = perform(truth, { kind: 'volts', stop: 3, amps: 10 });
@@ -181,7 +182,7 @@ test('what a load pulls an outlet down by tells a joint, whatever is on elsewher
     const sound = perform(makeTruth(ground, [], seed), { kind: 'volts', stop: 3, amps: 10 });
     assert.ok(poor(sound) < 0.12, `sound wiring looks poor: ${poor(sound)} by ${JSON.stringify(sound)}`);
   }
-  assert.ok(told >= 11, `${told} of 12`);
+  assert.ok(told >= tries(4, 11), `${told} told`);
   // A hot that is dead falls by nothing, and is no joint.
   const dead = { ...voltsFound(2, 0, 0, 0, 10), free: 0 } as Finding;
   assert.ok(shareOf(new Hunt(huntGround(6, 80)), [found(dead)], /poor-/) < 0.05);

@@ -7,6 +7,7 @@ import { OUT_OF_DROP, Pricer, type Plan } from './problem.ts';
 import { randomFrom } from './random.ts';
 import { randomHouse, randomProblem, subsetPlan, tight, withTrunks } from './testing.ts';
 import { restricted, Windows } from './windows.ts';
+import { tries } from '#core/testing.ts';
 
 const highs = await loadHighs();
 const sitesOf = (plan: Plan) => plan.circuits.map((c) => c.sites);
@@ -31,7 +32,7 @@ test('a part of a problem prices circuits as the whole does, rooms and existing 
         assert.ok(own === whole || Math.abs(own - whole) < 1e-6, `${own} instead of ${whole}`);
       }
     }),
-    { numRuns: 150 },
+    { numRuns: tries(50, 150) },
   );
 });
 
@@ -46,7 +47,7 @@ test('a part asks for the circuits with a marked site that the others lack', () 
 
 test('in the end no circuit and its neighbors can be planned for less, and the plan is whole', () => {
   let better = 0;
-  for (let seed = 1; seed <= 6; seed++) {
+  for (let seed = 1; seed <= tries(2, 6); seed++) {
     const marked = { sites: Uint8Array.from({ length: 22 }, (_, i) => (i % 5 ? 0 : 1)), circuits: 2 };
     const pricer = new Pricer(tight(22, seed, seed % 2 ? { marked } : { maxDrop: 1.6 }));
     const start = annealing(pricer, seed, 20).best;
