@@ -142,6 +142,7 @@ export function generatedHouse(outlets: number): JobDocument {
       edition: '2020',
       dwelling: 'one-family',
       permitDate: null,
+      zone: null,
       laundryElsewhere: false,
       load: PLAIN_LOAD,
       otherSources: NOT_ASKED,

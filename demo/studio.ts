@@ -368,6 +368,7 @@ export function studioJob(): JobDocument {
       edition: '2020',
       dwelling: 'one-family',
       permitDate: '2026-03-02',
+      zone: 'America/Denver',
       laundryElsewhere: false,
       load: PLAIN_LOAD,
       otherSources: { asked: true, kinds: [] },

@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { test } from 'node:test';
-import { oneIn } from '#core/testing.ts';
+import { oneIn } from './support/sample.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
 import { press, sees, Key } from './support/browser.ts';
 

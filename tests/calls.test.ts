@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import type { Entry, Proof } from '#core/job/schema.ts';
 import { PROCEDURES } from '#core/procedures/index.ts';
-import { oneIn } from '#core/testing.ts';
+import { oneIn } from './support/sample.ts';
 import { TILES } from '#core/procedures/tiles.ts';
 import { PHONE, useApp } from './support/app.ts';
 import { press, sees, until, By } from './support/browser.ts';

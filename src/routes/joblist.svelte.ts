@@ -4,6 +4,7 @@ import type { Problem } from '#core/job/integrity.ts';
 import type { JobDocument } from '#core/job/schema.ts';
 import type { Tile } from '#core/procedures/tiles.ts';
 import type { Edition } from '#core/job/schema/words.ts';
+import { zoneHere } from '#core/units/time.ts';
 import { lastPerson } from '$lib/readings.ts';
 import type { JobRow } from '$lib/store/db.ts';
 import { hasJob, isQuotaError, putBack, throwAway } from '$lib/store/list.ts';
@@ -73,7 +74,7 @@ export class JobList {
   start = (name: string, edition: Edition): Promise<void> =>
     this.attempt('Starting', async () => {
       const { newJob } = await import('#core/job/document.ts');
-      await store(newJob(name.slice(0, NAME_LIMIT), edition));
+      await store(newJob(name.slice(0, NAME_LIMIT), edition, 'project', zoneHere()));
     });
 
   /** One tap: a job for the call, and its first step. The edition is that of the job before. */
@@ -85,7 +86,7 @@ export class JobList {
       ]);
       const place = address.trim().slice(0, 160);
       const edition = this.jobs?.[0]?.edition ?? '2023';
-      const document = newJob((place || tile.name).slice(0, NAME_LIMIT), edition, 'call');
+      const document = newJob((place || tile.name).slice(0, NAME_LIMIT), edition, 'call', zoneHere());
       const call = callOf(tile, lastPerson(), new Date().toISOString());
       await store({
         ...document,

@@ -14,7 +14,7 @@ import { InvalidError } from '#core/job/validate.ts';
 import { ANSWERS, DWELLINGS, EDITIONS, TABLE_NAMES, type JobDocument } from '#core/job/schema.ts';
 import { Board } from './board.ts';
 import { check, Checker } from './checker.ts';
-import { tries } from '#core/testing.ts';
+import { tries } from '../../../tests/support/sample.ts';
 
 /** The same document with the rows of every table the other way round, as another tab or a file may hold them. */
 const turned = (document: JobDocument): JobDocument => {

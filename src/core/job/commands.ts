@@ -458,6 +458,7 @@ const LABELS: Record<keyof Omit<Job, 'id'>, string> = {
   edition: 'Change edition',
   dwelling: 'Change dwelling kind',
   permitDate: 'Change permit day',
+  zone: 'Change time zone',
   laundryElsewhere: 'Change laundry',
   load: 'Change load calculation',
   otherSources: 'Change other sources',

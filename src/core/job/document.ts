@@ -309,8 +309,16 @@ export function emptyDocument(job: Job): JobDocument {
   return { job, ...tables };
 }
 
-/** A fresh job with one level and one panel, so that the first room has somewhere to stand. */
-export function newJob(name: string, edition: Edition, entry: Job['entry'] = 'project'): JobDocument {
+/**
+ * A fresh job with one level and one panel, so that the first room has somewhere to stand.
+ * @param zone time zone of who begins it at the house
+ */
+export function newJob(
+  name: string,
+  edition: Edition,
+  entry: Job['entry'] = 'project',
+  zone: string | null = null,
+): JobDocument {
   const document = emptyDocument({
     id: newId('job'),
     name,
@@ -319,6 +327,7 @@ export function newJob(name: string, edition: Edition, entry: Job['entry'] = 'pr
     edition,
     dwelling: 'one-family',
     permitDate: null,
+    zone,
     laundryElsewhere: false,
     load: PLAIN_LOAD,
     otherSources: NOT_ASKED,

@@ -2,7 +2,7 @@
 import { freeName, lettersOf, nameKey } from './names.ts';
 
 export const SCHEMA = 'hekto-job';
-export const VERSION = 15;
+export const VERSION = 16;
 
 type Raw = Record<string, unknown>;
 const list = (value: unknown): Raw[] => (Array.isArray(value) ? (value as Raw[]) : []);
@@ -665,6 +665,19 @@ function fromVersion14(unclean: Raw): Raw {
   };
 }
 
+/** An answer may say of several boxes and of a panel that hands were in them; who closed what is on record. */
+const fromVersion15 = (file: Raw): Raw => ({
+  ...file,
+  version: 16,
+  job: isRaw(file.job) ? { ...file.job, zone: null } : file.job,
+  entries: list(file.entries).map((e) => {
+    if (!isRaw(e)) return e;
+    const { inside, ...rest } = e;
+    return { ...rest, touches: typeof inside === 'string' ? [{ in: 'box', id: inside }] : [] };
+  }),
+  closings: [],
+});
+
 const STEPS: Record<number, (file: Raw) => Raw> = {
   1: fromVersion1,
   2: fromVersion2,
@@ -680,6 +693,7 @@ const STEPS: Record<number, (file: Raw) => Raw> = {
   12: fromVersion12,
   13: fromVersion13,
   14: fromVersion14,
+  15: fromVersion15,
 };
 
 /** Applies every step from the file's version up to the current one. */

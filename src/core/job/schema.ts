@@ -22,6 +22,7 @@ import {
   readingSchema,
   proofSchema,
   energizingSchema,
+  closingSchema,
   observationSchema,
   deviceTestSchema,
   lookSchema,
@@ -74,6 +75,7 @@ export type Circuit = InferType<typeof circuitSchema>;
 export type Reading = InferType<typeof readingSchema>;
 export type Proof = InferType<typeof proofSchema>;
 export type Energizing = InferType<typeof energizingSchema>;
+export type Closing = InferType<typeof closingSchema>;
 export type Observation = InferType<typeof observationSchema>;
 export type Tick = InferType<typeof tickSchema>;
 export type Measurement = InferType<typeof measurementSchema>;
@@ -132,6 +134,7 @@ export const TABLES = {
   pictures: table(pictureSchema, 'picture', 10000, EDITED),
   readings: table(readingSchema, 'reading', 100000, RECORD),
   proofs: table(proofSchema, 'proof of dead', 20000, RECORD),
+  closings: table(closingSchema, 'closing', 20000, RECORD),
   energizings: table(energizingSchema, 'energizing', 20000, RECORD),
   observations: table(observationSchema, 'observation', 100000, RECORD),
   deviceTests: table(deviceTestSchema, 'device test', 20000, RECORD),

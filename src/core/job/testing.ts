@@ -194,6 +194,7 @@ export function house(
       edition: parts.edition ?? '2020',
       dwelling: 'one-family',
       permitDate: null,
+      zone: null,
       laundryElsewhere: false,
       load: PLAIN_LOAD,
       otherSources: NOT_ASKED,

@@ -9,7 +9,7 @@ import type { Area, Fixture, Opening } from '#core/job/schema.ts';
 import { randomRoom } from '#core/plan/testing.ts';
 import { coverageOf } from '#core/plan/wallSpaces.ts';
 import { alongCounters, alongWalls, distanceToStud, EDGE_CLEARANCE } from './alongSpaces.ts';
-import { tries } from '#core/testing.ts';
+import { tries } from '../../../tests/support/sample.ts';
 
 const place = (
   area: Area,

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { fewest, type Line } from './fewest.ts';
-import { tries } from '#core/testing.ts';
+import { tries } from '../../../tests/support/sample.ts';
 
 /** Every half inch is tried: some stop must reach the first open cell, and each that does is tried in turn. */
 function leastNumber({ length, loop, reach, existing, forbidden }: Line, most: number): number {

@@ -16,7 +16,7 @@ import { PLAIN_PLANNING, type PlannerSettings } from './settings.ts';
 import { MADE_UP_PRICES } from '#core/panel/prices.ts';
 import { randomFrom } from './search/random.ts';
 import { HouseSearch } from './solve.ts';
-import { oneIn } from '#core/testing.ts';
+import { oneIn } from '../../../tests/support/sample.ts';
 
 const highs = await loadHighs();
 const SETTINGS: PlannerSettings = { ...PLAIN_PLANNING, prices: MADE_UP_PRICES };

@@ -2,7 +2,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { below, chainOf, treesOver, type Opened, type Tree } from './chain.ts';
-import { tries } from '#core/testing.ts';
+import { tries } from '../../../tests/support/sample.ts';
 
 const names = (n: number): string[] => ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'I'].slice(0, n);
 const firstOf = (tree: Tree): string => [...tree].find(([, from]) => from === null)![0];

@@ -33,7 +33,7 @@ const entry = (step: string, values: Partial<Entry>): Entry => ({
   step,
   title: '',
   said: '',
-  inside: null,
+  touches: [],
   at: '2026-05-04T14:01:00Z',
   by: 'A',
   picks: [],

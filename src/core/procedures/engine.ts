@@ -2,18 +2,17 @@
  * Walks a procedure: the next step follows from the document, the log and the clock alone, so that it goes on anywhere after
  * a reload. The engine, and no procedure, brings in proof of dead before hands go in, and power before what is tested live.
  */
-import { isSameDay } from '#core/units/time.ts';
 import type { Command } from '#core/job/commands.ts';
 import { circuitOf, newId, rows, struckBy } from '#core/job/document.ts';
-import { isSurelyBefore, rowsSince, type Recorded } from '#core/job/order.ts';
 import type { Call, Entry } from '#core/job/schema.ts';
-import { signsOfLife } from '#core/records/life.ts';
+import { closingCommand } from '#core/records/open.ts';
 import { circuitsIn } from '#core/records/points.ts';
+import { PANEL_DEAD, whyPanelShut } from '#core/records/panel.ts';
 import { circuitState, validProof, whyUnproved } from '#core/records/proof.ts';
 import type { View } from '#core/view/view.ts';
-import { askBreaker, strikeFlips } from './parts/breaker.ts';
+import { askBreaker, panelOf, strikeFlips } from './parts/breaker.ts';
 import { strikePartings } from './parts/chain.ts';
-import { MAIN_ON, PANEL_DEAD, panelDead } from './parts/panelDead.ts';
+import { panelDead } from './parts/panelDead.ts';
 import {
   Log,
   NO_ANSWER,
@@ -55,29 +54,14 @@ const isDone = (c: Context, step: Step): boolean => step.met === true || c.log.h
 /** Longest note of an answer: a pasted report. */
 const MOST_NOTE = 8000;
 
-/**
- * The bus of the panel was read dead in this call, today, and nothing was put back on since: no power on record, no breaker
- * flipped, nothing found live. What did not surely come before it counts as after it.
- */
-function panelIsDead({ document, log, now }: Context): boolean {
-  const entry = log.entry(PANEL_DEAD);
-  if (!entry || !isSameDay(entry.at, now)) return false;
-  const since = <T extends Recorded>(table: Readonly<Record<string, T>>): T[] =>
-    rowsSince(document, table, entry);
-  const again = log.entry(MAIN_ON);
-  return (
-    !(again && !isSurelyBefore(document, again, entry)) &&
-    since(document.energizings).length === 0 &&
-    since(document.flips).length === 0 &&
-    signsOfLife(document, since).next().done === true
-  );
-}
-
 /** What has to come before a step: proof of dead for hands, power for what is tested. */
 function before(c: Context, step: Step): Step | null {
   const { document, now } = c;
   const { inside, live, liveOpen, inPanel } = step;
-  if (inPanel && !panelIsDead(c)) return panelDead(c);
+  if (inPanel) {
+    const why = whyPanelShut(document, panelOf(document).id, now);
+    if (why !== null) return panelDead(c);
+  }
   if (inside && !validProof(document, inside, now)) {
     if (circuitsIn(document, inside).length === 0) return askBreaker(c, inside, `breaker ${inside.id}`);
     return {
@@ -209,6 +193,12 @@ function said(step: Step, answer: Answer): string {
 const asOne = (label: string, commands: Command[]): Command =>
   commands.length === 1 ? commands[0]! : { type: 'batch', label: label.slice(0, 80), commands };
 
+/** What hands are in at a step. */
+const touchesOf = ({ document }: Context, { key, inside, inPanel }: Step): Entry['touches'] => [
+  ...(inside ? [{ in: 'box' as const, id: inside.id }] : []),
+  ...(inPanel || key === PANEL_DEAD ? [{ in: 'panel' as const, id: panelOf(document).id }] : []),
+];
+
 /** The command that puts an answer on record with all that it changes in the job: whole or not at all. */
 export function answerCommand(c: Context, step: Step, answer: Answer, { by, at }: Signed): Command {
   const entry: Entry = {
@@ -217,7 +207,7 @@ export function answerCommand(c: Context, step: Step, answer: Answer, { by, at }
     step: step.key,
     title: step.title.slice(0, 200),
     said: said(step, answer),
-    inside: step.inside?.id ?? null,
+    touches: touchesOf(c, step),
     at,
     by,
     picks: [...answer.picks],
@@ -227,7 +217,16 @@ export function answerCommand(c: Context, step: Step, answer: Answer, { by, at }
     strikes: null,
   };
   const effects = step.effects?.(answer, { by, at }, entry.id) ?? [];
-  return asOne(step.title, [...effects, { type: 'put', table: 'entries', rows: [entry] }]);
+  const { document } = c;
+  const closed: Command[] = [
+    ...(step.leaves && step.inside
+      ? [closingCommand(document, { in: 'box', id: step.inside.id }, step.leaves, { by, at })]
+      : []),
+    ...(step.closesPanel
+      ? [closingCommand(document, { in: 'panel', id: panelOf(document).id }, 'closed', { by, at })]
+      : []),
+  ];
+  return asOne(step.title, [...effects, { type: 'put', table: 'entries', rows: [entry] }, ...closed]);
 }
 
 /** Puts something on record that no step asked for. */
@@ -236,7 +235,7 @@ export const addedCommand = (
   said: Pick<Entry, 'step' | 'title' | 'said' | 'picks'>,
   { by, at }: Signed,
 ): Command => {
-  const rest = { inside: null, value: null, figures: [], note: '', strikes: null };
+  const rest = { touches: [], value: null, figures: [], note: '', strikes: null };
   return { type: 'put', table: 'entries', rows: [{ ...said, ...rest, id: newId('entry'), callId, at, by }] };
 };
 
@@ -251,7 +250,7 @@ export const strikeCommand = (entry: Entry, signed: Signed): Command => ({
       picks: [],
       figures: [],
       said: 'taken back',
-      inside: null,
+      touches: [],
     },
   ],
 });

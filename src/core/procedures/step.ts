@@ -11,6 +11,7 @@ import type {
   Box,
   Call,
   Circuit,
+  Closing,
   DeviceKind,
   Entry,
   JobDocument,
@@ -97,6 +98,10 @@ interface Base {
   inside?: Box | null;
   /** Hands are in the panel: its main is off and its bus was read dead. */
   inPanel?: boolean;
+  /** How the box is left once it is answered: closed, or open with its ends apart and capped and no hand in it. */
+  leaves?: Closing['left'];
+  /** The cover of the panel is on once it is answered. */
+  closesPanel?: true;
   /** It is done with the power back on for use. */
   live?: Circuit | null;
   /** It is measured at an open box with the power on, nobody working. */

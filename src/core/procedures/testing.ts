@@ -3,6 +3,7 @@ import { run } from '#core/job/commands.ts';
 import { newJob } from '#core/job/document.ts';
 import type { Call, Energizing, JobDocument } from '#core/job/schema.ts';
 import { GATES } from '#core/records/gates.ts';
+import { powerCommand, waitsFor } from '#core/records/open.ts';
 import { draftFor, recorded, walk } from '#core/records/testing.ts';
 import { View } from '#core/view/view.ts';
 import { addedCommand, answerCommand, contextOf, problemWith, standingOf } from './engine.ts';
@@ -107,14 +108,10 @@ export class Walker {
 
   energize(circuitId: string, purpose: Energizing['purpose']): void {
     this.minute += 1;
-    const row: Energizing = {
-      id: `energizing-${this.ids++}`,
-      circuitId,
-      at: this.now,
-      by: this.by,
-      purpose,
-    };
-    this.run([{ type: 'put', table: 'energizings', rows: [row] }]);
+    const circuit = this.document.circuits[circuitId]!;
+    const signed = { by: this.by, at: this.now };
+    const closing = waitsFor(this.document, circuit, { purpose, by: this.by });
+    this.run([powerCommand(this.document, circuit, purpose, signed, closing)]);
   }
 }
 

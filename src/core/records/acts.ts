@@ -153,7 +153,7 @@ export function lockOutFor(document: JobDocument, box: Box, seen: readonly Seen[
       !p.basis.startsWith('earlier') &&
       ids.every((id) => p.lockedOut.includes(id)) &&
       // A clock can only keep it shut.
-      (at === undefined || (isSameDay(p.at, at) && !isAfter(p.at, at))) &&
+      (at === undefined || (isSameDay(p.at, at, document.job.zone) && !isAfter(p.at, at))) &&
       rows(document.energizings).every((e) => !ids.includes(e.circuitId) || isSurelyBefore(document, e, p)),
   );
   return stands.sort((a, b) => inOrder(b, a))[0] ?? null;

@@ -10,6 +10,7 @@ import { buildRun } from '#core/circuits/run.ts';
 import type { BoxWiring, Energizing, JobDocument, Reading, RecordedWiring } from '#core/job/schema.ts';
 import { View } from '#core/view/view.ts';
 import { runGuarded } from './gates.ts';
+import { powerCommand, waitsFor } from './open.ts';
 import { judgeIn } from '#core/diagnosis/setting.ts';
 import { draftFor, provedToday, recorded, walk } from './testing.ts';
 
@@ -133,14 +134,9 @@ test('a box done so that it is dangerous keeps its power off until it is mended 
       clock,
     ).document;
   const power = (d: JobDocument) => {
-    const row = {
-      id: 'energizing-new',
-      circuitId: circuit.id,
-      at: now,
-      by: 'M. Alder',
-      purpose: 'use',
-    } as const;
-    return runGuarded(d, { type: 'put', table: 'energizings', rows: [row] }, clock);
+    const signed = { by: 'M. Alder', at: now };
+    const own = waitsFor(d, circuit, { by: signed.by, purpose: 'use' });
+    return runGuarded(d, powerCommand(d, circuit, 'use', signed, own), clock);
   };
   const done = wired(shorted, 'as-done')(start);
   assert.throws(() => power(done), /S2 is on record as done so that it is dangerous/);

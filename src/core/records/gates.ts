@@ -12,6 +12,8 @@ import { circuitsIn, type Point } from './points.ts';
 import { alterationsOf } from './alterations.ts';
 import { circuitState, gapsOf, holds, shutNeutrals, validProof, whyEnded, whyUnproved } from './proof.ts';
 import { countersignGuard } from './people.ts';
+import { panelGuard } from './panel.ts';
+import { flipGuard, heldGuard } from './open.ts';
 import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
 import { added, asDoneGuard, dangerAsDone, insideGuard, mendedGuard, onceGuard, tickGuard } from './trim.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
@@ -98,6 +100,9 @@ const GUARDS: readonly Guard[] = [
   measurementGuard,
   temporaryGuard,
   undoneGuard,
+  heldGuard,
+  flipGuard,
+  panelGuard,
 ];
 
 /** Changes of what gates read go on record, with the proofs that they ended. */

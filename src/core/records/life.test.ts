@@ -96,7 +96,7 @@ const entry = (values: Partial<Entry>): Partial<JobDocument> => ({
   entries: {
     'entry-1': {
       ...{ id: 'entry-1', callId: 'call-1', step: 'find 1', at: LATER, by: 'M. Alder', title: '', said: '' },
-      ...{ inside: null, picks: [], value: null, figures: [], note: '', strikes: null },
+      ...{ touches: [], picks: [], value: null, figures: [], note: '', strikes: null },
       ...values,
     },
   },

@@ -122,11 +122,13 @@ const isInSpace = ({ space, otherSpace, half }: Circuit, name: string): boolean 
   return [space, otherSpace].includes(Number(digits)) && (half === 'whole' || !part || half === part);
 };
 
+/** Circuits whose breaker stands in a space of a panel, as `7` or `12a`. */
+export const circuitsInSpace = (document: JobDocument, panelId: string, name: string): Circuit[] =>
+  rows(document.circuits).filter((c) => c.panelId === panelId && isInSpace(c, name));
+
 /** A breaker that was flipped came on again; an outlet that was looked at was live before it, or after it. */
 function ofFlip(document: JobDocument, f: Flip): Sign[] {
-  const flipped = rows(document.circuits).filter(
-    (c) => c.panelId === f.panelId && f.off.some((s) => isInSpace(c, s)),
-  );
+  const flipped = f.off.flatMap((space) => circuitsInSpace(document, f.panelId, space));
   return [
     ...f.outlets.map(({ boxId, dead }) =>
       sign(

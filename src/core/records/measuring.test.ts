@@ -16,6 +16,7 @@ import {
   type Temporary,
 } from '#core/job/schema.ts';
 import { runGuarded } from './gates.ts';
+import { powerCommand, waitsFor } from './open.ts';
 import { toClear } from './measuring.ts';
 import { INSTRUMENT_FACTS } from './instruments.ts';
 import { provedToday } from './testing.ts';
@@ -56,12 +57,13 @@ const temporary = (values: Partial<Temporary> = {}): Temporary => ({
 });
 const mark = (document: JobDocument, row: Temporary): JobDocument =>
   runGuarded(document, { type: 'put', table: 'temporaries', rows: [row] }).document;
-const power = (document: JobDocument, purpose: Energizing['purpose']): JobDocument =>
-  runGuarded(document, {
-    type: 'put',
-    table: 'energizings',
-    rows: [{ id: `energizing-${purpose}`, circuitId: 'circuit-studio', at: NOW(), by: 'M. Alder', purpose }],
-  }).document;
+const power = (document: JobDocument, purpose: Energizing['purpose']): JobDocument => {
+  const circuit = document.circuits['circuit-studio']!;
+  // A moment after what was put down just now.
+  const signed = { by: 'M. Alder', at: new Date(Date.now() + 1000).toISOString() };
+  const own = waitsFor(document, circuit, { ...signed, purpose });
+  return runGuarded(document, powerCommand(document, circuit, purpose, signed, own)).document;
+};
 const refused = (work: () => unknown, message: RegExp) =>
   assert.throws(work, (error) => error instanceof InvalidError && message.test(error.message));
 

@@ -215,7 +215,7 @@ const ACTS = { ...RECORDS, ...EDITS, prove: null, undo: null, bringIn: null };
 
 const entry = (id: string, at: string, values: Partial<Entry>): Entry => ({
   ...{ id: `entry-${id}`, callId: 'call-1', step: 'x', at, by: 'M. Alder', title: '', said: '' },
-  ...{ inside: null, picks: [], value: null, figures: [], note: '', strikes: null },
+  ...{ touches: [], picks: [], value: null, figures: [], note: '', strikes: null },
   ...values,
 });
 

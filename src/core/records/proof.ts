@@ -42,7 +42,8 @@ export function gapsOf(
   if (proof.had?.some(({ device, n }) => n > (heads.get(device) ?? 0)))
     return ['It says it had seen what nobody has written'];
   const foreign = seen.some(
-    (o) => o.boxId !== proof.boxId || !isSameDay(o.at, proof.at) || isAfter(o.at, proof.at),
+    (o) =>
+      o.boxId !== proof.boxId || !isSameDay(o.at, proof.at, document.job.zone) || isAfter(o.at, proof.at),
   );
   return foreign || seen.length < proof.observations.length
     ? ['Its observations are not of this box and this day']
@@ -106,7 +107,8 @@ export function whyEnded(document: JobDocument, proof: Proof, now: string): stri
     return 'It was recorded in an earlier form, which a live second pole passes; prove it again';
   if (proof.stamp?.device === BEFORE_STAMPS)
     return 'It was recorded by an earlier build, which did not know what came first; prove it again';
-  if (!isSameDay(proof.at, now)) return 'It is of another day: locks may have come off overnight';
+  if (!isSameDay(proof.at, now, document.job.zone))
+    return 'It is of another day: locks may have come off overnight';
   if (Date.parse(proof.at) > Date.parse(now) + CLOCKS) return 'Its time lies ahead of this clock';
   const beside = besideStart(document, proof);
   const ids = circuitsFor(document, proof);

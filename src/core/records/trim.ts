@@ -49,14 +49,16 @@ export const added = <T>(changes: readonly Change[], table: Change['table']): T[
  * may well end it.
  */
 export const insideGuard: Guard = (before, _after, changes, now) =>
-  added<Entry>(changes, 'entries').flatMap(({ id, inside, strikes, at }): Problem[] => {
-    if (inside === null || strikes !== null) return [];
-    const box = before.boxes[inside];
-    if (!box) return [{ path: `entries[${id}].inside`, message: 'expected a box of this job' }];
-    return validProof(before, box, now ?? at)
-      ? []
-      : [{ path: `entries[${id}]`, message: whyUnproved(before, box, now ?? at) }];
-  });
+  added<Entry>(changes, 'entries').flatMap(({ id, touches, strikes, at }): Problem[] =>
+    touches.flatMap((of): Problem[] => {
+      if (of.in !== 'box' || strikes !== null) return [];
+      const box = before.boxes[of.id];
+      if (!box) return [{ path: `entries[${id}].touches`, message: 'expected a box of this job' }];
+      return validProof(before, box, now ?? at)
+        ? []
+        : [{ path: `entries[${id}]`, message: whyUnproved(before, box, now ?? at) }];
+    }),
+  );
 
 /** Steps of a call that are said as often as somebody says them. */
 const SAID_AGAIN = /^(readings-since$|seen )/;

@@ -13,6 +13,37 @@ export function byTime(a: string, b: string): number {
 export const isBefore = (a: string, b: string): boolean => byTime(a, b) < 0;
 export const isAfter = (a: string, b: string): boolean => byTime(a, b) > 0;
 
-/** Whether two moments are of one day where the device is. */
-export const isSameDay = (a: string, b: string): boolean =>
-  new Date(a).toDateString() === new Date(b).toDateString();
+const calendars = new Map<string | null, Intl.DateTimeFormat>();
+
+/**
+ * The day of a moment, as `2026-05-04`.
+ * @param zone such as America/Denver; null where the device is
+ */
+function dayOf(at: string, zone: string | null): string {
+  const calendar =
+    calendars.get(zone) ??
+    new Intl.DateTimeFormat('en-CA', {
+      ...{ year: 'numeric', month: '2-digit', day: '2-digit' },
+      ...(zone === null ? {} : { timeZone: zone }),
+    });
+  calendars.set(zone, calendar);
+  const moment = Date.parse(at);
+  return Number.isNaN(moment) ? '' : calendar.format(moment);
+}
+
+/** The time zone of the device. */
+export const zoneHere = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+/** Whether there is such a time zone. */
+export function isZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en-CA', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** Whether two moments are of one day. @param zone of the house; null where the device is */
+export const isSameDay = (a: string, b: string, zone: string | null): boolean =>
+  dayOf(a, zone) === dayOf(b, zone);

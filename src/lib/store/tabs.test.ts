@@ -23,7 +23,7 @@ import {
   type Loaded,
 } from './jobs.ts';
 import { putBack, throwAway } from './list.ts';
-import { tries } from '#core/testing.ts';
+import { tries } from '../../../tests/support/sample.ts';
 
 const ID = 'job-1';
 const START: JobDocument = house({

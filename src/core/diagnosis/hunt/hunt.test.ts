@@ -29,7 +29,7 @@ import {
   voltsFound,
   type Trouble,
 } from './testing.ts';
-import { tries, oneIn } from '#core/testing.ts';
+import { tries, oneIn } from '../../../../tests/support/sample.ts';
 
 const found = (finding: Finding, after = 0): Evidence => ({ id: JSON.stringify(finding), after, finding });
 test('a joint’s volts follow from none, one ohm and parted: as the divider itself', () => {

@@ -11,7 +11,7 @@ import { marginals, nextOf } from './next.ts';
 import { USUAL_SITUATION } from './measures.ts';
 import { Predictions } from './predictions.ts';
 import { huntGround, makeTruth, perform, play, repairsOf, voltsFound, type Trouble } from './testing.ts';
-import { tries } from '#core/testing.ts';
+import { tries } from '../../../../tests/support/sample.ts';
 
 const found = (finding: Finding, after = 0): Evidence => ({ id: JSON.stringify(finding), after, finding });
 const shareOf = (hunt: Hunt, evidence: readonly Evidence[], key: RegExp, mended: readonly string[] = []) =>

@@ -7,7 +7,7 @@ import { test } from 'node:test';
 import type { Finding } from './evidence.ts';
 import { chainGround, makeTruth, voltsFound, otherOrder, play, type Trouble } from './testing.ts';
 import { randomFrom } from '#core/planner/search/random.ts';
-import { oneIn } from '#core/testing.ts';
+import { oneIn } from '../../../../tests/support/sample.ts';
 
 interface Told {
   /** As it is told, and the sensible way. */

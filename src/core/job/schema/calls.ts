@@ -29,8 +29,8 @@ export const entrySchema = entity({
   /** What was asked, and what was answered, in the words of then. */
   title: text(200),
   said: text(),
-  /** The box that hands were in; null where none were. */
-  inside: id().nullable(),
+  /** Boxes and panels that hands were in. */
+  touches: list(entity({ in: word(['box', 'panel'] as const), id: id() }), 40),
   /** Choices that were picked. */
   picks: list(text(120), 80),
   /** In the unit of the step; null where it asks for none. */

@@ -15,6 +15,7 @@ import {
   number,
   word,
 } from './fields.ts';
+import { isZone } from '#core/units/time.ts';
 import { schoolSchema } from './wiring.ts';
 import {
   EDITIONS,
@@ -108,6 +109,14 @@ export const jobSchema = entity({
   dwelling: yup.string().strict().defined().oneOf(DWELLINGS),
   /** Day of the permit, which decides exceptions that end on a date; null when not known. */
   permitDate: day().nullable(),
+  /** Time zone of the house, such as America/Denver: its days are told by it; null where nobody said. */
+  zone: text(60)
+    .nullable()
+    .test(
+      'zone',
+      '${path}: expected a time zone such as America/Denver',
+      (zone) => zone === null || zone === undefined || isZone(zone),
+    ),
   /** Multifamily: laundry for all on the premises, or not permitted in the unit. */
   laundryElsewhere: flag(),
   /** How the dwelling's load is worked out. */

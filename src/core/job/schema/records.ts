@@ -212,6 +212,18 @@ export const proofSchema = entity({
   reason: text(),
 });
 
+/** That somebody closed what they held open, or keeps hands out of it. Each speaks for themselves alone. */
+export const closingSchema = entity({
+  id: id(),
+  stamp: stamp(),
+  of: entity({ in: word(['box', 'panel'] as const), id: id() }),
+  place: text(160),
+  at: time(),
+  by: name(),
+  /** Closed, tools out; or open with its ends apart and capped and nobody’s hand in it, to be measured. */
+  left: word(['closed', 'clear'] as const),
+});
+
 /** The lock-out of a circuit ended: voids every earlier proof of every box that the circuit is in. */
 export const energizingSchema = entity({
   id: id(),

@@ -10,7 +10,7 @@ import { byRelaxation, FoundOrListed, MOST_PROVEN, provePlan } from './prove.ts'
 import { SetSearch } from './sets.ts';
 import { bySubsets } from './subsets.ts';
 import { groupings, randomHouse, randomProblem, subsetPlan, tight, withTrunks } from './testing.ts';
-import { tries, oneIn } from '#core/testing.ts';
+import { tries, oneIn } from '../../../../tests/support/sample.ts';
 
 const highs = await loadHighs();
 

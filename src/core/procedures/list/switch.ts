@@ -74,7 +74,7 @@ export const replaceSwitch: Procedure = {
                   ['The other two to the matching screws; of a four-way each pair to its own side.'],
                   ['Tug, fold, close.'],
                 ],
-                { inside: box, picture: box, done: 'Done, closed' },
+                { inside: box, picture: box, done: 'Done, closed', leaves: 'closed' },
               ),
             ]),
         ask(

@@ -223,6 +223,7 @@ export function wireUp(c: Context, box: Box, title = 'Wire and close it'): Step[
       lines: [...mendLines(c), ...lines, ...labelLines(c, box)],
       picture: box,
       done: 'Done as shown, closed',
+      leaves: 'closed',
       effects: () =>
         labelsFor(c.view, box).length > 0 ? [changeBox(box, { seen: { ...box.seen, labels: 'yes' } })] : [],
     },

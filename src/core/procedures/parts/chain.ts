@@ -140,6 +140,7 @@ export function chainSteps(c: Context): readonly (Step | false | null)[] {
           title: `Close ${was.name} again`,
           why: 'Left apart it would make the next box look like the first.',
           inside: was,
+          leaves: 'closed',
           lines: [{ text: 'Splices made again as in the picture, every conductor tugged, box closed.' }],
           done: 'Closed again',
         }
@@ -164,6 +165,7 @@ export function chainSteps(c: Context): readonly (Step | false | null)[] {
       caution:
         'Clamp the neutral before it is parted: one that carries another circuit is live once it is open.',
       inside: box,
+      leaves: 'clear',
       lines: [
         { text: 'Picture. Splices open, every conductor apart from the others.' },
         { text: 'Each end capped, spread, clear of the box. Nothing loose.' },

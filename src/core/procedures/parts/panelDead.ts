@@ -1,27 +1,8 @@
 /** A panel with its main off and its bus read dead, and the main back on after the work. */
 import { panelCaution } from '#core/records/sources.ts';
-import { isLive } from '#core/records/acts.ts';
-import { DEAD_VOLTS } from '#core/records/thresholds.ts';
-import { measure, volts, work, type Answer, type Context, type Step } from '../step.ts';
+import { MAIN_ON, PANEL_DEAD, whyNotDead } from '#core/records/panel.ts';
+import { measure, volts, work, type Context, type Step } from '../step.ts';
 import { panelOf } from './breaker.ts';
-
-export const PANEL_DEAD = 'panel-dead';
-export const MAIN_ON = 'main-on';
-
-const PAIRS = ['a-n', 'b-n', 'a-b', 'a-g', 'b-g'] as const;
-
-function problem({ figures }: Answer): string | null {
-  const of = (name: string) => figures.find((f) => f.name === name)?.value;
-  for (const name of ['before', 'after']) {
-    const proved = of(name);
-    if (proved === undefined || !isLive(proved))
-      return `Tester ${name}: expected 100 to 140 V on a known live source; else it proves nothing`;
-  }
-  const live = PAIRS.find((p) => (of(p) ?? Infinity) > DEAD_VOLTS);
-  return live === undefined
-    ? null
-    : `Not dead: expected ${DEAD_VOLTS} V or less on every pair of the bus. Stop here`;
-}
 
 /** Hands go into a panel only after this. */
 export const panelDead = (c: Context): Step =>
@@ -41,7 +22,7 @@ export const panelDead = (c: Context): Step =>
     {
       text: 'Branch breakers off, then the main. Note on it. Two-pole tester or low impedance.',
       caution: `${panelCaution(c.document, panelOf(c.document))} Licensed practice where local law wants it.`,
-      refuses: problem,
+      refuses: ({ figures }) => whyNotDead([...figures]),
     },
   );
 
@@ -54,5 +35,5 @@ export const mainOn: Step = work(
     ['Tools counted, cover on with every screw, empty spaces filled.', '', '408.4, 408.7'],
     ['Main on, then the branches one by one; stand to the side.'],
   ],
-  { done: 'Power is on' },
+  { done: 'Power is on', closesPanel: true },
 );

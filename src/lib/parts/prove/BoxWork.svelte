@@ -4,15 +4,17 @@
   import type { Energizing, Observation } from '#core/job/schema.ts';
   import { circuitNames, type Opened } from '#core/records/gates.ts';
   import { circuitsIn } from '#core/records/points.ts';
+  import { nameKey } from '#core/job/names.ts';
+  import { closingCommand, heldOpen } from '#core/records/open.ts';
   import type { CircuitState } from '#core/records/proof.ts';
   import { localTime } from '../../readings.ts';
-  import { energize } from '../../energizing.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import { ticksOf } from '#core/records/trim.ts';
   import Act from '../Act.svelte';
   import BoxSteps from '../boxes/BoxSteps.svelte';
   import Check from '../Check.svelte';
   import NumberField from '../NumberField.svelte';
+  import PowerBack from './PowerBack.svelte';
 
   interface Props {
     run: Run;
@@ -37,9 +39,16 @@
   ] as const;
   const ticked = $state<boolean[]>(CHECKS.map(() => false));
 
-  async function putPower(purpose: Energizing['purpose']) {
-    said = await energize(session, run.circuit.id, by, purpose);
-    if (said === '') onenergized(purpose);
+  /** What this person holds open here. */
+  const own = $derived(
+    heldOpen(session.document, run.circuit).find(
+      (h) => h.of.in === 'box' && h.of.id === stop.box.id && nameKey(h.by) === nameKey(by),
+    ),
+  );
+  async function closed() {
+    const at = new Date().toISOString();
+    if (own)
+      said = (await session.attempt(closingCommand(session.document, own.of, 'closed', { by, at }))) ?? '';
   }
 
   /** Puts the current in a neutral on record. */
@@ -112,8 +121,24 @@
     in.
   </p>
   {#if said}<p class="wrong" role="alert">{said}</p>{/if}
-  <Act kind="main" big onclick={() => putPower('use')}>Power is back on {run.circuit.name}</Act>
-  <Act big onclick={() => putPower('lock-removed')}>The lock is off, breaker still off</Act>
+  <PowerBack
+    circuit={run.circuit}
+    {by}
+    purpose="use"
+    kind="main"
+    label="Power is back on {run.circuit.name}"
+    done={onenergized}
+  />
+  {#if own && by.trim() !== ''}
+    <Act big onclick={closed}>{stop.box.name} is closed: my hands are out of it</Act>
+  {/if}
+  <PowerBack
+    circuit={run.circuit}
+    {by}
+    purpose="lock-removed"
+    label="The lock is off, breaker still off"
+    done={onenergized}
+  />
   <details bind:open={measuring}>
     <summary>Energized measurement at the open box</summary>
     <p class="caution">
@@ -123,9 +148,15 @@
     {#each CHECKS as check, i (check)}
       <Check big label={check} checked={ticked[i]!} set={(on) => (ticked[i] = on)} />
     {/each}
-    <Act kind="danger" big disabled={!ticked.every(Boolean)} onclick={() => putPower('measurement')}
-      >Power on to measure</Act
-    >
+    <PowerBack
+      circuit={run.circuit}
+      {by}
+      purpose="measurement"
+      kind="danger"
+      label="Power on to measure"
+      disabled={!ticked.every(Boolean)}
+      done={onenergized}
+    />
   </details>
 {:else}
   <p class="locked">

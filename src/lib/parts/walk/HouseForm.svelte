@@ -3,6 +3,7 @@
   import { rows } from '#core/job/document.ts';
   import { DWELLINGS, type Level, type Panel, type Settings } from '#core/job/schema.ts';
   import { stackLevel } from '#core/plan/arrange.ts';
+  import { zoneHere } from '#core/units/time.ts';
   import { parseLength } from '#core/units/length.ts';
   import { address } from '../../address.svelte.ts';
   import { SOURCE_OPTIONS } from '../../names.ts';
@@ -80,6 +81,21 @@
       commit={(day) =>
         session.attempt({ type: 'edit-job', values: { permitDate: day.trim() === '' ? null : day.trim() } })}
     />
+    <Field
+      label="Time zone of the house"
+      value={job.zone ?? ''}
+      placeholder={zoneHere()}
+      hint={job.zone === null
+        ? 'not asked yet: days are told by this device'
+        : 'a proof of dead ends with the day there'}
+      commit={(zone) =>
+        session.attempt({ type: 'edit-job', values: { zone: zone.trim() === '' ? null : zone.trim() } })}
+    />
+    {#if job.zone === null}
+      <Act onclick={() => session.execute({ type: 'edit-job', values: { zone: zoneHere() } })}
+        >As here: {zoneHere()}</Act
+      >
+    {/if}
   </div>
   <div class="sources">
     <p>

@@ -16,6 +16,7 @@
   import DeviceForm from '$lib/parts/prove/DeviceForm.svelte';
   import DoneBy from '$lib/parts/prove/DoneBy.svelte';
   import Measure from '$lib/parts/prove/Measure.svelte';
+  import PowerBack from '$lib/parts/prove/PowerBack.svelte';
   import ProofForm from '$lib/parts/prove/ProofForm.svelte';
   import ReadingForm from '$lib/parts/prove/ReadingForm.svelte';
   import ReadingSettings from '$lib/parts/prove/ReadingSettings.svelte';
@@ -97,14 +98,17 @@
         <Sequence tasks={prove.tasks} nameOf={prove.nameOf} take={prove.take} />
         {#if next}
           <div class="row">
-            <Act kind="main" big onclick={() => prove.take(next)}
-              >{next.kind === 'power' ? POWER_STEP[power] : prove.nameOf(next)}</Act
-            >
+            {#if next.kind === 'power' && power === 'dead'}
+              <PowerBack {circuit} by={prove.by} purpose="use" kind="main" label={POWER_STEP[power]} />
+            {:else}
+              <Act kind="main" big onclick={() => prove.take(next)}
+                >{next.kind === 'power' ? POWER_STEP[power] : prove.nameOf(next)}</Act
+              >
+            {/if}
             {#if next.kind === 'power' && power === 'unproved'}
-              <Act big onclick={prove.powerIsOn}>Power was never off</Act>
+              <PowerBack {circuit} by={prove.by} purpose="use" label="Power was never off" />
             {/if}
           </div>
-          {#if prove.said}<p class="wrong" role="alert">{prove.said}</p>{/if}
         {/if}
         <BoxBar
           name={prove.breakerDevice ? 'Breaker' : stop.box.name}

@@ -10,7 +10,6 @@ import { circuitState, readingsOf } from '#core/records/proof.ts';
 import { sequenceOf, type Task } from '#core/records/sequence.ts';
 import { address } from '$lib/address.svelte.ts';
 import { Clock } from '$lib/clock.svelte.ts';
-import { energize } from '$lib/energizing.ts';
 import type { StopResult } from '$lib/parts/run/drawing.ts';
 import { lastPerson, signed, today } from '$lib/readings.ts';
 import { circuitAsked } from '$lib/selection.ts';
@@ -30,7 +29,6 @@ export class Proving {
   stage = $state<Reading['stage']>('as-found');
   half = $state<Reading['half']>('both');
   /** Why the last thing asked for was not done. */
-  said = $state('');
 
   constructor(session: () => JobSession) {
     this.session = session;
@@ -112,12 +110,10 @@ export class Proving {
   choose(at: number, tab: ProveTab = this.tab, breaker: 'gfci' | 'afci' | null = null): void {
     const box = this.run?.stops[at]?.box.id;
     address.choose({ circuit: this.circuit!.id, ...(box && { box }) }, { tab, breaker });
-    this.said = '';
   }
   chooseBox = (id: string): void => this.choose(this.run!.stops.findIndex((s) => s.box.id === id));
   chooseCircuit = (id: string): void => {
     address.choose({ circuit: id }, { breaker: null });
-    this.said = '';
   };
   show = (tab: ProveTab): void => address.show({ tab });
   go = (step: number): void => {
@@ -127,10 +123,8 @@ export class Proving {
 
   /** Puts a task of the sequence before the hands. */
   take = (task: Task): void => {
-    this.said = '';
     if (task.kind === 'power') {
-      if (this.power === 'dead') void this.powerIsOn();
-      else this.show('dead');
+      this.show('dead');
       return;
     }
     const at = Math.max(0, task.stop);
@@ -147,10 +141,6 @@ export class Proving {
   /** After a step is logged the next one is put forward, while the sequence is being walked. */
   logged = (): void => {
     if (this.stage === 'as-left' && this.next && this.next.kind !== 'power') this.take(this.next);
-  };
-  /** Puts on record that power is on: after a proof of dead, or because it was never off. */
-  powerIsOn = async (): Promise<void> => {
-    this.said = await energize(this.session(), this.circuit!.id, this.by, 'use');
   };
   /** Power is back, to use the circuit or to measure at an open box. */
   energized = (purpose: Energizing['purpose']): void => {

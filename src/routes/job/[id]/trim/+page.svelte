@@ -5,7 +5,6 @@
   import { circuitNames } from '#core/records/gates.ts';
   import { isTyping } from '$lib/keys.ts';
   import { download, fileName } from '$lib/files.ts';
-  import { energize } from '$lib/energizing.ts';
   import Act from '$lib/parts/Act.svelte';
   import Page from '$lib/parts/Page.svelte';
   import Tabs from '$lib/parts/Tabs.svelte';
@@ -19,6 +18,7 @@
   import WiringTable from '$lib/parts/boxes/WiringTable.svelte';
   import BoxBar from '$lib/parts/prove/BoxBar.svelte';
   import CircuitBar from '$lib/parts/prove/CircuitBar.svelte';
+  import PowerBack from '$lib/parts/prove/PowerBack.svelte';
   import DoneBy from '$lib/parts/prove/DoneBy.svelte';
   import { deviceName } from '$lib/names.ts';
   import { useSession } from '$lib/store/session.svelte.ts';
@@ -40,9 +40,6 @@
     opened?.open === true && opened.steps.every((s) => trim.ticks.has(s.key)) && trim.moved.size === 0,
   );
 
-  async function powerBack() {
-    trim.said = circuit ? await energize(session, circuit.id, trim.by, 'use') : '';
-  }
   function exportSvg() {
     if (!trim.picture || !box) return;
     download(
@@ -207,7 +204,13 @@
                 />
                 {#if finished}
                   <p class="good">✓ Every step is ticked.</p>
-                  <Act kind="main" big onclick={powerBack}>Boxes closed, power is back on</Act>
+                  <PowerBack
+                    circuit={circuit!}
+                    by={trim.by}
+                    purpose="use"
+                    kind="main"
+                    label="Power is back on"
+                  />
                 {:else if opened.steps.some((s) => s.shut !== null)}
                   <Act big href={prove(box.id, 'work')}>Clamp the neutral first</Act>
                 {/if}

@@ -1,0 +1,240 @@
+/**
+ * Who holds what open: from the proof that let hands in until each person says that they closed it. Power waits for all of
+ * them, and a lock for the one whose it is.
+ */
+import type { Command, Guard } from '#core/job/commands.ts';
+import { newId, rows } from '#core/job/document.ts';
+import type { Problem } from '#core/job/integrity.ts';
+import { nameKey } from '#core/job/names.ts';
+import { isSurelyBefore, type Recorded } from '#core/job/order.ts';
+import type { Circuit, Closing, Energizing, Flip, JobDocument } from '#core/job/schema.ts';
+import { circuitsInSpace } from './life.ts';
+import { circuitsIn, enclosureOf } from './points.ts';
+import { added } from './trim.ts';
+
+/** A box or panel that somebody holds open. */
+export interface Held {
+  of: Closing['of'];
+  name: string;
+  by: string;
+  /** UTC time since when. */
+  since: string;
+  /** `clear`: its ends are apart and capped, and their hands are out of it. */
+  left: 'open' | 'clear';
+}
+
+/** Somebody’s hands in something, by a row of the record. */
+interface Hands {
+  row: Recorded & { by: string };
+  of: Closing['of'];
+}
+
+/** Outlets whose boxes a circuit is in, by what is on record or was locked for. */
+function boxesWith(document: JobDocument, circuit: Circuit): ReadonlySet<string> {
+  const found = new Set<string>();
+  const near = new Set(circuit.stops.map((s) => s.boxId));
+  for (const box of rows(document.boxes)) if (box.through.includes(circuit.id)) near.add(box.id);
+  for (const id of near) {
+    const box = document.boxes[id];
+    if (box) for (const { id: other } of enclosureOf(document, box)) found.add(other);
+  }
+  for (const { boxId, lockedOut } of rows(document.proofs))
+    if (lockedOut.includes(circuit.id)) found.add(boxId);
+  return found;
+}
+
+/** A panel and those that feed it. */
+function panelsAbove(document: JobDocument, panelId: string): ReadonlySet<string> {
+  const found = new Set<string>();
+  for (let id: string | null = panelId; id !== null && !found.has(id);) {
+    found.add(id);
+    const feeder: JobDocument['panels'][string]['feeder'] = document.panels[id]?.feeder ?? null;
+    id = feeder?.panelId ?? null;
+  }
+  return found;
+}
+
+/** Whose hands went into what, on a circuit. */
+function handsOn(document: JobDocument, circuit: Circuit): Hands[] {
+  const boxes = boxesWith(document, circuit);
+  const panels = panelsAbove(document, circuit.panelId);
+  const proofs = rows(document.proofs).filter((p) => boxes.has(p.boxId) && !p.basis.startsWith('earlier'));
+  const proved = new Set(proofs.map((p) => p.boxId));
+  const inBox = <T extends Hands['row'] & { boxId: string }>(list: readonly T[]): Hands[] =>
+    list.flatMap((row) => (boxes.has(row.boxId) ? [{ row, of: { in: 'box', id: row.boxId } }] : []));
+  return [
+    ...inBox(proofs),
+    ...(proved.size > 0
+      ? [...inBox(rows(document.ticks).filter((t) => t.done)), ...inBox(rows(document.temporaries))]
+      : []),
+    ...rows(document.entries).flatMap((row) =>
+      row.strikes === null
+        ? row.touches.flatMap((of) => ((of.in === 'box' ? boxes : panels).has(of.id) ? [{ row, of }] : []))
+        : [],
+    ),
+  ];
+}
+
+/**
+ * What is held open on a circuit, each once for each person. What was put back into use since, was closed by then; a tick or an
+ * answer counts from the proof on that let those hands in.
+ * @param but energizings that are left out: those that wait for this
+ */
+export function heldOpen(document: JobDocument, circuit: Circuit, but: readonly Energizing[] = []): Held[] {
+  const left = new Set(but.map((e) => e.id));
+  const uses = rows(document.energizings).filter((e) => e.purpose === 'use' && !left.has(e.id));
+  const closings = rows(document.closings);
+  const after = (rowsOf: readonly Recorded[], row: Recorded): boolean =>
+    rowsOf.some((r) => isSurelyBefore(document, row, r));
+  const found = new Map<string, Held>();
+  const usesOf = new Map<string, Energizing[]>();
+  /** Power for use on any circuit of a thing: it was closed by then. */
+  const useOf = (of: Closing['of']): Energizing[] => {
+    const key = `${of.in} ${of.id}`;
+    const box = document.boxes[of.id];
+    const ids =
+      of.in === 'box' && box ? new Set([circuit.id, ...circuitsIn(document, box).map((c) => c.id)]) : null;
+    const made =
+      usesOf.get(key) ??
+      uses.filter((e) => (ids ? ids.has(e.circuitId) : document.circuits[e.circuitId]?.panelId === of.id));
+    usesOf.set(key, made);
+    return made;
+  };
+  const proofs = rows(document.proofs);
+  for (const { row, of } of handsOn(document, circuit)) {
+    const box = document.boxes[of.id];
+    const same = of.in === 'box' && box ? enclosureOf(document, box).map((b) => b.id) : [of.id];
+    const used = useOf(of);
+    if (after(used, row)) continue;
+    // Tests are ticked with the power on, under no proof that still stands.
+    const isTick = 'step' in row && 'done' in row;
+    if (
+      isTick &&
+      !proofs.some((p) => same.includes(p.boxId) && !after(used, p) && !isSurelyBefore(document, row, p))
+    )
+      continue;
+    const own = closings.filter(
+      (c) =>
+        c.of.in === of.in &&
+        same.includes(c.of.id) &&
+        nameKey(c.by) === nameKey(row.by) &&
+        isSurelyBefore(document, row, c),
+    );
+    if (own.some((c) => c.left === 'closed')) continue;
+    const key = `${of.in} ${same.toSorted().join()} ${nameKey(row.by)}`;
+    const name = of.in === 'box' ? (box?.name ?? 'a box') : (document.panels[of.id]?.name ?? 'a panel');
+    const now: Held = { of, name, by: row.by, since: row.at, left: own.length > 0 ? 'clear' : 'open' };
+    const known = found.get(key);
+    if (!known || known.left === 'clear') found.set(key, now);
+  }
+  return [...found.values()];
+}
+
+const heldWords = ({ name, by }: Held, purpose: Energizing['purpose']): string =>
+  purpose === 'measurement'
+    ? `${by} holds ${name} open: ${by} says first that hands are out of it and its ends are capped, or that it is closed`
+    : `${by} holds ${name} open: ${by} says first that it is closed`;
+
+/** What keeps power, or the end of a lock, from being put on record. */
+export function waitsFor(
+  document: JobDocument,
+  circuit: Circuit,
+  { purpose, by }: Pick<Energizing, 'purpose' | 'by'>,
+  but: readonly Energizing[] = [],
+): Held[] {
+  return heldOpen(document, circuit, but).filter((h) =>
+    purpose === 'use' ? true : purpose === 'measurement' ? h.left === 'open' : nameKey(h.by) !== nameKey(by),
+  );
+}
+
+/** What a person who puts power back closes with it, of what they hold themselves. */
+const leftFor = (purpose: Energizing['purpose']): Closing['left'] =>
+  purpose === 'measurement' ? 'clear' : 'closed';
+
+/**
+ * Power back, or the lock off, on record; whoever is named first says what they hold open is closed, or clear of hands where it is
+ * to be measured.
+ * @param closing what is closed with it
+ */
+export function powerCommand(
+  document: JobDocument,
+  circuit: Circuit,
+  purpose: Energizing['purpose'],
+  { by, at }: Pick<Energizing, 'by' | 'at'>,
+  closing: readonly Held[] = [],
+): Command {
+  const row: Energizing = { id: newId('energizing'), circuitId: circuit.id, at, by, purpose };
+  const commands: Command[] = [
+    ...closing.map((h) => closingCommand(document, h.of, leftFor(purpose), { by: h.by, at })),
+    { type: 'put', table: 'energizings', rows: [row] },
+  ];
+  return commands.length === 1
+    ? commands[0]!
+    : { type: 'batch', label: `Power on ${circuit.name}`.slice(0, 80), commands };
+}
+
+/** Power comes back, and a lock comes off, only once each who holds something open there says that it is closed. */
+export const heldGuard: Guard = (_before, after, changes) => {
+  const coming = added<Energizing>(changes, 'energizings');
+  return coming.flatMap((energizing): Problem[] => {
+    const circuit = after.circuits[energizing.circuitId];
+    return circuit
+      ? waitsFor(after, circuit, energizing, coming).map((held) => ({
+          path: `energizings[${energizing.id}]`,
+          message: heldWords(held, energizing.purpose),
+        }))
+      : [];
+  });
+};
+
+/** The lock of a circuit is on by what is on record: nothing says that it came off. */
+export const isLocked = (document: JobDocument, circuit: Circuit): boolean =>
+  rows(document.proofs).some(
+    (p) =>
+      p.lockedOut.includes(circuit.id) &&
+      !p.basis.startsWith('earlier') &&
+      !rows(document.energizings).some((e) => e.circuitId === circuit.id && isSurelyBefore(document, p, e)),
+  );
+
+/** Why a breaker is not to be flipped; null where nothing keeps it. */
+export function whyNotFlipped(document: JobDocument, circuit: Circuit): string | null {
+  const [held] = heldOpen(document, circuit);
+  if (held) return `${circuit.name} is off for ${held.by}, who holds ${held.name} open`;
+  return isLocked(document, circuit)
+    ? `${circuit.name} is locked off: put on record first that its lock is off`
+    : null;
+}
+
+/** A search flips nothing that is locked. */
+export const flipGuard: Guard = (before, _after, changes) =>
+  added<Flip>(changes, 'flips').flatMap(({ id, panelId, off, strikes }): Problem[] =>
+    strikes === null
+      ? off.flatMap((space) =>
+          circuitsInSpace(before, panelId, space).flatMap((circuit) => {
+            const why = whyNotFlipped(before, circuit);
+            return why === null ? [] : [{ path: `flips[${id}].off`, message: `${space}: ${why}` }];
+          }),
+        )
+      : [],
+  );
+
+/** Somebody closes what they hold open, or keeps out of it. @param at UTC time */
+export const closingCommand = (
+  document: JobDocument,
+  of: Closing['of'],
+  left: Closing['left'],
+  { by, at }: Pick<Closing, 'by' | 'at'>,
+): Command => ({
+  type: 'put',
+  table: 'closings',
+  rows: [
+    {
+      id: newId('closing'),
+      of: { ...of },
+      place: (of.in === 'box' ? document.boxes[of.id]?.name : document.panels[of.id]?.name) ?? '',
+      at,
+      by,
+      left,
+    },
+  ],
+});
