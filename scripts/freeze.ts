@@ -282,6 +282,7 @@ function called(id: string, seed: number): Raw {
   for (let k = 0; k < most && walker.step; k++) {
     const { step } = walker;
     if (step.kind === 'dead') walker.prove(step.box.id);
+    else if (step.kind === 'clamp') walker.clamp(step.box.id);
     else if (step.kind === 'power') walker.energize(step.circuit.id, step.purpose);
     else if (step.kind === 'phones') walker.answer({ picks: ['by-hand'] });
     else if (step.key === 'panel-dead')

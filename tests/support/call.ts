@@ -136,6 +136,20 @@ export async function answer(driver: WebDriver, at: Shown, plan: Plan): Promise<
       return;
     case 'dead':
       return proofAct(driver, at.act);
+    case 'power':
+      // What one holds open is closed first, each by its own tick where there are several.
+      await driver.executeScript(
+        `for (const c of document.querySelectorAll('[data-step] .power input[type=checkbox]')) if (!c.checked) c.click()`,
+      );
+      await inPage(
+        driver,
+        `return [...document.querySelectorAll('[data-step] .power button')].some((b) => b.innerText.startsWith('Power is on') && !b.disabled);`,
+      );
+      await press(driver, '.power button', 'Power is on');
+      return;
+    case 'clamp':
+      await press(driver, '.clamp button', '0.00 A');
+      return;
     default:
       await press(driver, '.exits button', chosen);
   }

@@ -393,6 +393,10 @@ export interface Change {
   after: Entity | Job | null;
 }
 
+/** What a command puts on record in a table. */
+export const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
+  changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
+
 /** What differs between two documents, entity by entity. Cost is in the tables that changed only. */
 export function changesBetween(before: JobDocument, after: JobDocument): Change[] {
   const changes: Change[] = [];

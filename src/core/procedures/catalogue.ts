@@ -38,6 +38,7 @@ function stepsSeen(id: string): Seen[] {
           inside: Boolean(step.inside) || step.inPanel === true,
         });
       if (step.kind === 'dead') walker.prove(step.box.id);
+      else if (step.kind === 'clamp') walker.clamp(step.box.id);
       else if (step.kind === 'power') walker.energize(step.circuit.id, step.purpose);
       else if (step.key === 'panel-dead' || walker.answer(someAnswer(step, pick)) !== null) {
         const figures = 'figures' in step ? step.figures : [];

@@ -4,9 +4,10 @@
  */
 import type { Command } from '#core/job/commands.ts';
 import { circuitOf, newId, rows, struckBy } from '#core/job/document.ts';
-import type { Call, Entry } from '#core/job/schema.ts';
+import type { Box, Call, Entry } from '#core/job/schema.ts';
 import { closingCommand } from '#core/records/open.ts';
 import { circuitsIn } from '#core/records/points.ts';
+import { whyNeutralsShut } from '#core/records/neutrals.ts';
 import { PANEL_DEAD, whyPanelShut } from '#core/records/panel.ts';
 import { circuitState, validProof, whyUnproved } from '#core/records/proof.ts';
 import type { View } from '#core/view/view.ts';
@@ -54,6 +55,10 @@ const isDone = (c: Context, step: Step): boolean => step.met === true || c.log.h
 /** Longest note of an answer: a pasted report. */
 const MOST_NOTE = 8000;
 
+/** Whether a step may part the neutrals of its box: work with the hands, where nothing else is said. */
+const partsNeutrals = (step: Step): step is Step & { inside: Box } =>
+  step.kind === 'do' && Boolean(step.inside) && step.keepsNeutrals !== true;
+
 /** What has to come before a step: proof of dead for hands, power for what is tested. */
 function before(c: Context, step: Step): Step | null {
   const { document, now } = c;
@@ -72,6 +77,18 @@ function before(c: Context, step: Step): Step | null {
       why: 'Every splice group and loose end is read: a loose wire behind a dead face can be live.',
       box: inside,
     };
+  }
+  if (partsNeutrals(step)) {
+    const why = whyNeutralsShut(document, step.inside, now);
+    if (why !== null)
+      return {
+        kind: 'clamp',
+        key: `clamp ${step.inside.id}`,
+        title: `Clamp the neutral in ${step.inside.name}`,
+        text: why,
+        why: 'A neutral that another circuit uses reads nothing while it is joined, and has 120 V on it once it is parted.',
+        box: step.inside,
+      };
   }
   const [circuit, purpose, wanted] = liveOpen
     ? ([liveOpen, 'measurement', 'measuring'] as const)
@@ -157,6 +174,7 @@ export function problemWith(step: Step, answer: Answer): string | null {
     case 'think':
       return picks.length === 1 ? null : 'expected what comes next';
     case 'dead':
+    case 'clamp':
     case 'power':
       return 'it is recorded by its own form';
     default:
@@ -194,10 +212,14 @@ const asOne = (label: string, commands: Command[]): Command =>
   commands.length === 1 ? commands[0]! : { type: 'batch', label: label.slice(0, 80), commands };
 
 /** What hands are in at a step. */
-const touchesOf = ({ document }: Context, { key, inside, inPanel }: Step): Entry['touches'] => [
-  ...(inside ? [{ in: 'box' as const, id: inside.id }] : []),
-  ...(inPanel || key === PANEL_DEAD ? [{ in: 'panel' as const, id: panelOf(document).id }] : []),
-];
+const touchesOf = ({ document }: Context, step: Step): Entry['touches'] => {
+  const { key, inside, inPanel } = step;
+  return [
+    ...(inside ? [{ in: 'box' as const, id: inside.id }] : []),
+    ...(partsNeutrals(step) ? [{ in: 'neutral' as const, id: step.inside.id }] : []),
+    ...(inPanel || key === PANEL_DEAD ? [{ in: 'panel' as const, id: panelOf(document).id }] : []),
+  ];
+};
 
 /** The command that puts an answer on record with all that it changes in the job: whole or not at all. */
 export function answerCommand(c: Context, step: Step, answer: Answer, { by, at }: Signed): Command {

@@ -96,6 +96,8 @@ interface Base {
   curve?: TripPicture;
   /** Hands are in this box: a proof of dead has to hold. */
   inside?: Box | null;
+  /** The neutrals of the box stay joined, or were parted before; where nothing is said, work in a box may part them. */
+  keepsNeutrals?: true;
   /** Hands are in the panel: its main is off and its bus was read dead. */
   inPanel?: boolean;
   /** How the box is left once it is answered: closed, or open with its ends apart and capped and no hand in it. */
@@ -171,6 +173,8 @@ export type Step = Base &
       }
     | { kind: 'read'; box: Box; half: Reading['half']; stage: Reading['stage'] }
     | { kind: 'dead'; box: Box }
+    /** Its neutrals are clamped before one is parted. */
+    | { kind: 'clamp'; box: Box }
     | { kind: 'power'; circuit: Circuit; purpose: 'use' | 'measurement' }
     | { kind: 'do'; lines: readonly Line[]; picture?: Box; done?: string }
     | { kind: 'decide'; options: readonly Choice[] }

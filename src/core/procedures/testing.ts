@@ -4,7 +4,7 @@ import { newJob } from '#core/job/document.ts';
 import type { Call, Energizing, JobDocument } from '#core/job/schema.ts';
 import { GATES } from '#core/records/gates.ts';
 import { powerCommand, waitsFor } from '#core/records/open.ts';
-import { draftFor, recorded, walk } from '#core/records/testing.ts';
+import { clamped, draftFor, recorded, walk } from '#core/records/testing.ts';
 import { View } from '#core/view/view.ts';
 import { addedCommand, answerCommand, contextOf, problemWith, standingOf } from './engine.ts';
 import { procedureOf } from './index.ts';
@@ -103,6 +103,16 @@ export class Walker {
       { type: 'put', table: 'observations', rows: made.observations },
       { type: 'put', table: 'proofs', rows: [made.proof] },
     ]);
+  }
+  /** A clamp around each neutral of a box that shows nothing, with a load on all else of its panels. */
+  clamp(boxId: string): void {
+    this.minute += 1;
+    const box = this.document.boxes[boxId]!;
+    const rows = clamped(this.document, box).map((seen) => ({
+      ...{ ...seen, link: '', id: `clamp-${this.ids++}`, boxId, place: box.name },
+      ...{ at: this.now, by: this.by },
+    }));
+    this.run([{ type: 'put', table: 'observations', rows }]);
   }
   private ids = 0;
 

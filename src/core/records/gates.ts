@@ -6,16 +6,17 @@ import type { Run, RunStop } from '#core/circuits/run.ts';
 import { run, type Clerk, type Command, type Guard, type Outcome, type Rules } from '#core/job/commands.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import type { Clock } from '#core/job/order.ts';
-import { circuitOf } from '#core/job/document.ts';
+import { added, circuitOf } from '#core/job/document.ts';
 import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
-import { circuitsIn, type Point } from './points.ts';
+import { circuitsIn } from './points.ts';
 import { alterationsOf } from './alterations.ts';
-import { circuitState, gapsOf, holds, shutNeutrals, validProof, whyEnded, whyUnproved } from './proof.ts';
+import { circuitState, gapsOf, holds, validProof, whyEnded, whyUnproved } from './proof.ts';
+import { neutralGuard, shutNeutrals, type ShutNeutral } from './neutrals.ts';
 import { countersignGuard } from './people.ts';
 import { panelGuard } from './panel.ts';
 import { flipGuard, heldGuard } from './open.ts';
 import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
-import { added, asDoneGuard, dangerAsDone, insideGuard, mendedGuard, onceGuard, tickGuard } from './trim.ts';
+import { asDoneGuard, dangerAsDone, insideGuard, mendedGuard, onceGuard, tickGuard } from './trim.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
 import type { WorkStep } from '#core/boxes/steps/site.ts';
 
@@ -25,7 +26,7 @@ export type GatedStep = WorkStep & {
 };
 
 export type Opened =
-  | { open: true; proof: Proof; steps: GatedStep[]; shutNeutrals: { point: Point; why: string }[] }
+  | { open: true; proof: Proof; steps: GatedStep[]; shutNeutrals: ShutNeutral[] }
   /** No step is given out. */
   | { open: false; why: string };
 
@@ -103,6 +104,7 @@ const GUARDS: readonly Guard[] = [
   heldGuard,
   flipGuard,
   panelGuard,
+  neutralGuard,
 ];
 
 /** Changes of what gates read go on record, with the proofs that they ended. */

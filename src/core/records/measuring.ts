@@ -7,7 +7,7 @@ import { actualBoxes } from '#core/boxes/planned.ts';
 import { facesIn, isPanelPlace, probePlaces, wholeFaceKey, type ProbePlace } from '#core/boxes/probes.ts';
 import type { Run } from '#core/circuits/run.ts';
 import type { Guard } from '#core/job/commands.ts';
-import { circuitOf, rows } from '#core/job/document.ts';
+import { added, circuitOf, rows } from '#core/job/document.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { inOrder } from '#core/job/order.ts';
 import type {
@@ -21,7 +21,6 @@ import type {
 } from '#core/job/schema.ts';
 import { INSTRUMENT_FACTS } from './instruments.ts';
 import { circuitState, isOff, validProof, whyUnproved } from './proof.ts';
-import { added } from './trim.ts';
 
 /** Places of an outlet for an instrument, its own circuit first. */
 export function placesFor(

@@ -3,14 +3,13 @@
  * them, and a lock for the one whose it is.
  */
 import type { Command, Guard } from '#core/job/commands.ts';
-import { newId, rows } from '#core/job/document.ts';
+import { added, newId, rows } from '#core/job/document.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { nameKey } from '#core/job/names.ts';
 import { isSurelyBefore, type Recorded } from '#core/job/order.ts';
 import type { Circuit, Closing, Energizing, Flip, JobDocument } from '#core/job/schema.ts';
 import { circuitsInSpace } from './life.ts';
 import { circuitsIn, enclosureOf } from './points.ts';
-import { added } from './trim.ts';
 
 /** A box or panel that somebody holds open. */
 export interface Held {
@@ -69,7 +68,11 @@ function handsOn(document: JobDocument, circuit: Circuit): Hands[] {
       : []),
     ...rows(document.entries).flatMap((row) =>
       row.strikes === null
-        ? row.touches.flatMap((of) => ((of.in === 'box' ? boxes : panels).has(of.id) ? [{ row, of }] : []))
+        ? row.touches.flatMap(({ in: what, id }) =>
+            what !== 'neutral' && (what === 'box' ? boxes : panels).has(id)
+              ? [{ row, of: { in: what, id } }]
+              : [],
+          )
         : [],
     ),
   ];

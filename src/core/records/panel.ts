@@ -1,14 +1,13 @@
 /** A panel that hands go into: its bus was read dead, each leg to the neutral, the other leg and the enclosure, and since then nothing says otherwise. */
 import { isSameDay } from '#core/units/time.ts';
 import type { Guard } from '#core/job/commands.ts';
-import { rows, standingRows } from '#core/job/document.ts';
+import { added, rows, standingRows } from '#core/job/document.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { inOrder, isSurelyBefore, rowsSince, type Recorded } from '#core/job/order.ts';
 import type { Entry, JobDocument } from '#core/job/schema.ts';
 import { isLive } from './acts.ts';
 import { signsOfLife } from './life.ts';
 import { DEAD_VOLTS } from './thresholds.ts';
-import { added } from './trim.ts';
 
 /** Steps of a call: the bus read dead, and the main on again. */
 export const PANEL_DEAD = 'panel-dead';

@@ -8,7 +8,8 @@ import type { Job, JobDocument } from '#core/job/schema.ts';
 import { GATES, stepsIn } from './gates.ts';
 import { pointsIn } from './points.ts';
 import { actsOf, proofGaps, type Draft, type Seen } from './acts.ts';
-import { circuitState, isOff, shutNeutrals, validProof, whyUnproved } from './proof.ts';
+import { shutNeutrals } from './neutrals.ts';
+import { circuitState, isOff, validProof, whyUnproved } from './proof.ts';
 import { mainKills, panelCaution } from './sources.ts';
 import {
   ASKED,

@@ -8,7 +8,6 @@ import { BEFORE_STAMPS } from '#core/job/migrations.ts';
 import {
   headsOf,
   inOrder,
-  isSurelyBefore,
   order,
   rowsAbove,
   surelyBefore,
@@ -19,9 +18,7 @@ import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '
 import { lockOutFor, proofGaps, seriesOf } from './acts.ts';
 import { alterationSince, type BesideStart } from './alterations.ts';
 import { signsOfLife, type Sign } from './life.ts';
-import { circuitsIn, enclosureOf, pointsIn, type Point } from './points.ts';
-import { mainKills } from './sources.ts';
-import { NO_AMPS } from './thresholds.ts';
+import { circuitsIn, enclosureOf } from './points.ts';
 
 /** Observations that a proof is made of, in the order in which they went on record. */
 export function seenFor(document: JobDocument, proof: Pick<Proof, 'observations'>): Observation[] {
@@ -168,49 +165,6 @@ export function whyUnproved(document: JobDocument, box: Box, now: string): strin
   const [newest] = proofsOf(document, box);
   return (newest && whyEnded(document, newest, now)) ?? 'No proof of dead for this box is on record';
 }
-
-/** Currents that were read in a proved box, those since its proof among them. */
-const clampsOf = (document: JobDocument, proof: Proof): Observation[] =>
-  rows(document.observations).filter(
-    (o) =>
-      o.quantity === 'amps' &&
-      o.boxId === proof.boxId &&
-      (proof.observations.includes(o.id) || !isSurelyBefore(document, o, proof)),
-  );
-
-/**
- * Why a neutral of a proved box may not be parted yet; null when it may. A neutral that another circuit uses reads nothing
- * and has 120 V on it once it is parted.
- */
-export function whyNotParted(document: JobDocument, proof: Proof, neutral: Point): string | null {
-  if (proof.basis === 'not-landed') return null;
-  const clamps = clampsOf(document, proof).filter((o) => o.node === neutral.key);
-  const [flows, none] = [clamps.filter((o) => o.value >= NO_AMPS), clamps.filter((o) => o.value < NO_AMPS)];
-  if (none.some((o) => flows.every((f) => isSurelyBefore(document, f, o)))) return null;
-  const clamp = flows.sort(inOrder).at(-1);
-  if (clamp)
-    return `${clamp.value} A flows in it: another circuit uses it. Find that circuit and open it before this is parted`;
-  const box = document.boxes[proof.boxId];
-  const circuits = box ? circuitsIn(document, box) : [];
-  const panels = new Set(circuits.map((c) => c.panelId));
-  if (proof.mainOff && [...panels].every((id) => mainKills(document, document.panels[id]))) return null;
-  const ours = circuits.every(
-    (c) => c.status === 'new' && c.stops.every((s) => document.boxes[s.boxId]?.status === 'new'),
-  );
-  if (ours && circuits.length > 0 && circuits.every((c) => proof.lockedOut.includes(c.id))) return null;
-  return 'Clamp it: 0.00 A shows that no other circuit uses it. Or lock the main off, where one main opens all and no other source is in the house';
-}
-
-/** Neutrals of a box that may not be parted yet, and why. */
-export const shutNeutrals = (
-  document: JobDocument,
-  box: Box,
-  proof: Proof,
-): { point: Point; why: string }[] =>
-  pointsIn(document, box).flatMap((point) => {
-    const why = point.role === 'neutral' ? whyNotParted(document, proof, point) : null;
-    return why === null ? [] : [{ point, why }];
-  });
 
 /** What was last put on record of a circuit’s power before a moment, or null. */
 export const lastPower = (document: JobDocument, circuitId: string, at?: string): Energizing | null =>

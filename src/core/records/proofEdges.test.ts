@@ -12,9 +12,9 @@ import {
   readingsOf,
   standingLockOut,
   validProof,
-  whyNotParted,
   whyUnproved,
 } from './proof.ts';
+import { whyNotParted } from './neutrals.ts';
 import { pointsIn } from './points.ts';
 import { gaps, job, LATER, NOON, power, proved, R1, withPower } from './proofTesting.ts';
 import { clamped, DEAD, draftFor, recorded, walk, withProof, type Reader } from './testing.ts';

@@ -25,7 +25,7 @@ import {
 } from '#core/network/wiring.ts';
 import { pointsIn, type Point } from './points.ts';
 import type { Draft, Seen } from './acts.ts';
-import { whyNotParted } from './proof.ts';
+import { whyNotParted } from './neutrals.ts';
 import { draftFor, recorded, walk, withProof, type Reader } from './testing.ts';
 
 interface House {
@@ -221,7 +221,7 @@ function clampOn(h: House, wiring: Wiring, point: Point): Seen {
     quantity: 'amps',
     value: Math.round(100 * Math.max(0, ...amps)) / 100,
     instrument: 'clamp meter',
-    on: [],
+    on: ['panel-1'],
     off: [],
   };
 }

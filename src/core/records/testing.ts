@@ -1,5 +1,6 @@
 /** Proofs of dead made act by act, as a person makes them: for tests and for the demo. */
 import type { Box, Instrument, JobDocument, Observation, Proof } from '#core/job/schema.ts';
+import { panelsOf } from './neutrals.ts';
 import { circuitsIn, pointsIn } from './points.ts';
 import {
   actsOf,
@@ -60,7 +61,7 @@ export function walk(document: JobDocument, box: Box, draft: Draft, read: Reader
   }
 }
 
-/** A clamp around every neutral of a box. */
+/** A clamp around every neutral of a box, with a load on all else of its panels. */
 export const clamped = (document: JobDocument, box: Box, amps = 0): Seen[] =>
   pointsIn(document, box)
     .filter((p) => p.role === 'neutral')
@@ -72,7 +73,7 @@ export const clamped = (document: JobDocument, box: Box, amps = 0): Seen[] =>
       quantity: 'amps',
       value: amps,
       instrument: 'clamp meter',
-      on: [],
+      on: panelsOf(document, box).map((p) => p.id),
       off: [],
     }));
 

@@ -6,11 +6,12 @@ import type { Run, RunStop } from '#core/circuits/run.ts';
 import { buildRun } from '#core/circuits/run.ts';
 import { energized } from '#core/effects/energized.ts';
 import type { Guard } from '#core/job/commands.ts';
-import { circuitOf, rows, type Change } from '#core/job/document.ts';
+import { added, circuitOf, rows } from '#core/job/document.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { inOrder } from '#core/job/order.ts';
 import type { Energizing, Entry, JobDocument, Tick } from '#core/job/schema.ts';
 import { standingDanger } from './alterations.ts';
+import { whyNeutralsShut } from './neutrals.ts';
 import { circuitState, validProof, whyUnproved } from './proof.ts';
 
 /** The newest tick of each step of a box that stands, by the step. */
@@ -39,10 +40,6 @@ export function progressOf(document: JobDocument, run: Run, stop: RunStop): Prog
     next: steps.find((s) => !ticks.has(s.key)) ?? null,
   };
 }
-
-/** What a command puts on record in a table. */
-export const added = <T>(changes: readonly Change[], table: Change['table']): T[] =>
-  changes.filter((c) => c.table === table && c.before === null).map((c) => c.after as T);
 
 /**
  * An answer of a procedure that took hands into a box stands on a proof of dead that held until then: what it says of the box
@@ -98,7 +95,9 @@ export const tickGuard: Guard = (_before, after, changes, now) =>
         ? []
         : [{ path, message: 'This test is made with the power back on; put it back on record first' }];
     const at = now ?? tick.at;
-    return validProof(after, box, at) ? [] : [{ path, message: whyUnproved(after, box, at) }];
+    if (!validProof(after, box, at)) return [{ path, message: whyUnproved(after, box, at) }];
+    const why = step.partsNeutral ? whyNeutralsShut(after, box, at) : null;
+    return why === null ? [] : [{ path, message: why }];
   });
 
 /** What was dangerous as it was done is mended by hands in the box: under a proof of dead. */

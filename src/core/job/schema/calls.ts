@@ -29,8 +29,8 @@ export const entrySchema = entity({
   /** What was asked, and what was answered, in the words of then. */
   title: text(200),
   said: text(),
-  /** Boxes and panels that hands were in. */
-  touches: list(entity({ in: word(['box', 'panel'] as const), id: id() }), 40),
+  /** Boxes and panels that hands were in, and boxes of which a neutral was parted. */
+  touches: list(entity({ in: word(['box', 'panel', 'neutral'] as const), id: id() }), 40),
   /** Choices that were picked. */
   picks: list(text(120), 80),
   /** In the unit of the step; null where it asks for none. */

@@ -84,7 +84,7 @@ export const readingSchema = entity({
 });
 
 /** Most circuits taken into one box. */
-const MOST_CIRCUITS = 40;
+const MOST_CIRCUITS = 120;
 const circuitIds = () => list(id(), MOST_CIRCUITS);
 
 /** One thing seen with an instrument: at which place, in which state, between what, and the value. */

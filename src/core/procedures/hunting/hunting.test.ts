@@ -47,6 +47,7 @@ function go(walker: Walker, seed: number, adviser: Adviser, stop: () => boolean 
     if (step.inside) assert.ok(validProof(document, step.inside, now), `${step.title} without a proof`);
     if (step.live) assert.equal(circuitState(document, step.live, now), 'energized', step.title);
     if (step.kind === 'dead') walker.prove(step.box.id);
+    else if (step.kind === 'clamp') walker.clamp(step.box.id);
     else if (step.kind === 'power') walker.energize(step.circuit.id, step.purpose);
     else if (step.kind === 'think') {
       const { order, note } = adviser.advise(walker.context, walker.context.circuit!);
@@ -159,6 +160,7 @@ test('a fault on record has its parts and minutes, and voids what was read of it
     const { step } = walker;
     assert.ok(k < 60, step.title);
     if (step.kind === 'dead') walker.prove(step.box.id);
+    else if (step.kind === 'clamp') walker.clamp(step.box.id);
     else if (step.kind === 'power') walker.energize(step.circuit.id, step.purpose);
     else if (step.kind === 'think')
       walker.answer({
@@ -194,6 +196,7 @@ test('after a repair each outlet is asked for under a load, until somebody leave
     assert.ok(k < 90, step.title);
     const mended = rows(walker.document.entries).some((e) => e.picks.includes('mended'));
     if (step.kind === 'dead') walker.prove(step.box.id);
+    else if (step.kind === 'clamp') walker.clamp(step.box.id);
     else if (step.kind === 'power') walker.energize(step.circuit.id, step.purpose);
     else if (step.kind === 'think') {
       const { order, note } = adviser.advise(walker.context, CIRCUIT);
@@ -295,6 +298,7 @@ test('where several cables go on from a box, the answer names which', () => {
     for (let k = 0; walker.step && walker.step.kind !== 'ask'; k++) {
       assert.ok(k < 12, walker.step.title);
       if (walker.step.kind === 'dead') walker.prove(walker.step.box.id);
+      else if (walker.step.kind === 'clamp') walker.clamp(walker.step.box.id);
       else assert.equal(walker.answer(someAnswer(walker.step, () => 0)), null);
     }
     const { step } = walker;

@@ -140,6 +140,7 @@ export function chainSteps(c: Context): readonly (Step | false | null)[] {
           title: `Close ${was.name} again`,
           why: 'Left apart it would make the next box look like the first.',
           inside: was,
+          keepsNeutrals: true,
           leaves: 'closed',
           lines: [{ text: 'Splices made again as in the picture, every conductor tugged, box closed.' }],
           done: 'Closed again',

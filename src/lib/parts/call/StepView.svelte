@@ -2,6 +2,7 @@
   import type { Answer, Step } from '#core/procedures/step.ts';
   import Ask from './Ask.svelte';
   import Breaker from './Breaker.svelte';
+  import Clamp from './Clamp.svelte';
   import Dead from './Dead.svelte';
   import Decide from './Decide.svelte';
   import DeviceTest from './DeviceTest.svelte';
@@ -46,6 +47,7 @@
 {:else if step.kind === 'measure'}<Measure {step} {callId} {earlier} {answer} />
 {:else if step.kind === 'read'}<Read {step} {by} {answer} />
 {:else if step.kind === 'dead'}<Dead {step} {by} />
+{:else if step.kind === 'clamp'}<Clamp {step} {by} />
 {:else if step.kind === 'power'}<Power {step} {by} />
 {:else if step.kind === 'do'}<Do {step} {answer} />
 {:else if step.kind === 'decide'}<Decide {step} {earlier} {answer} />

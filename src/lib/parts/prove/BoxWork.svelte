@@ -1,9 +1,7 @@
 <script lang="ts">
   import type { Run, RunStop } from '#core/circuits/run.ts';
-  import { newId } from '#core/job/document.ts';
-  import type { Energizing, Observation } from '#core/job/schema.ts';
+  import type { Energizing } from '#core/job/schema.ts';
   import { circuitNames, type Opened } from '#core/records/gates.ts';
-  import { circuitsIn } from '#core/records/points.ts';
   import { nameKey } from '#core/job/names.ts';
   import { closingCommand, heldOpen } from '#core/records/open.ts';
   import type { CircuitState } from '#core/records/proof.ts';
@@ -13,7 +11,7 @@
   import Act from '../Act.svelte';
   import BoxSteps from '../boxes/BoxSteps.svelte';
   import Check from '../Check.svelte';
-  import NumberField from '../NumberField.svelte';
+  import Neutrals from './Neutrals.svelte';
   import PowerBack from './PowerBack.svelte';
 
   interface Props {
@@ -50,30 +48,6 @@
     if (own)
       said = (await session.attempt(closingCommand(session.document, own.of, 'closed', { by, at }))) ?? '';
   }
-
-  /** Puts the current in a neutral on record. */
-  async function clamp(node: string, nodeName: string, value: number): Promise<string | null> {
-    if (by.trim() === '') return 'Who clamps it: expected a name';
-    const off = circuitsIn(session.document, stop.box).map((c) => c.id);
-    const row: Observation = {
-      id: newId('observation'),
-      boxId: opened.open ? opened.proof.boxId : stop.box.id,
-      place: `${stop.box.name}, ${stop.area.name}`,
-      at: new Date().toISOString(),
-      by,
-      node,
-      nodeName,
-      to: null,
-      toName: '',
-      quantity: 'amps',
-      value,
-      instrument: 'clamp meter',
-      link: '',
-      on: [],
-      off,
-    };
-    return session.attempt({ type: 'put', table: 'observations', rows: [row] });
-  }
 </script>
 
 {#if opened.open}
@@ -88,26 +62,13 @@
   <p class="caution">
     Treat a dead wire as live anyway. If anyone may have touched a breaker, prove it again.
   </p>
-  {#each opened.shutNeutrals as s (s.point.key)}
-    <div class="shut">
-      <p><strong>The {s.point.name} stays joined.</strong> {s.why}.</p>
-      <p class="quiet">Clamp each white that meets there, one after the other; put down the largest.</p>
-      <div class="row">
-        <Act kind="main" big onclick={async () => (said = (await clamp(s.point.key, s.point.name, 0)) ?? '')}
-          >0.00 A</Act
-        >
-        <NumberField
-          optional
-          label="or amps shown"
-          unit="A"
-          min={0}
-          max={400}
-          value={null}
-          set={(v) => (v === null ? null : clamp(s.point.key, s.point.name, v))}
-        />
-      </div>
-    </div>
-  {/each}
+  <Neutrals
+    box={stop.box}
+    place="{stop.box.name}, {stop.area.name}"
+    proved={opened.proof.boxId}
+    shut={opened.shutNeutrals}
+    {by}
+  />
   <BoxSteps
     box={stop.box}
     place="{stop.box.name}, {stop.area.name}"
@@ -181,19 +142,6 @@
   summary {
     min-height: 2.4rem;
     font-weight: 650;
-  }
-  .shut {
-    display: grid;
-    gap: 0.4rem;
-    border-left: 6px solid var(--warn);
-    background: var(--panel);
-    padding: 0.5rem 0.75rem;
-  }
-  .row {
-    display: grid;
-    grid-template-columns: auto 1fr;
-    gap: 0.6rem;
-    align-items: end;
   }
   .good {
     color: var(--good);

@@ -209,7 +209,7 @@
                     by={trim.by}
                     purpose="use"
                     kind="main"
-                    label="Power is back on"
+                    label="Boxes closed, power is back on"
                   />
                 {:else if opened.steps.some((s) => s.shut !== null)}
                   <Act big href={prove(box.id, 'work')}>Clamp the neutral first</Act>
