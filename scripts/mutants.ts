@@ -36,10 +36,10 @@ const THRESHOLDS = [0.9, 1.1];
 
 const GROUPS: Readonly<Record<string, Group>> = {
   gates: {
-    files: inside('records', 'gates acts proof points sources people life alterations open panel'),
+    files: inside('records', 'gates acts proof points sources people life alterations open panel neutrals'),
     tests: inside(
       'records',
-      'proofEdges.test life.test open.test gates.test proof.test measuring.test onlyProof.test proofNetwork.test',
+      'proofEdges.test life.test open.test neutrals.test gates.test proof.test measuring.test onlyProof.test proofNetwork.test',
     ),
     by: THRESHOLDS,
     none: true,

@@ -17,7 +17,7 @@ import type {
   Proof,
 } from '#core/job/schema.ts';
 import { circuitsIn, hotNeutralPairs, hotPairs, pointsIn, type Point } from './points.ts';
-import { rows } from '#core/job/document.ts';
+import { circuitOf, rows } from '#core/job/document.ts';
 import { SOURCE_WORDS } from './sources.ts';
 import { DEAD_VOLTS, KNOWN_SOURCE, LIVE } from './thresholds.ts';
 
@@ -133,7 +133,7 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
           }),
         ]
       : []),
-    ...readings(box, points, draft, seen, circuits, otherSources.kinds),
+    ...readings(document, box, points, draft, seen, circuits, otherSources.kinds),
   ];
 }
 
@@ -186,6 +186,7 @@ function referenceProblem({ reference, referenceName }: Draft, points: readonly 
 const isSameReference = (a: string, b: string): boolean => a.replace(/^.*: /, '') === b.replace(/^.*: /, '');
 
 function readings(
+  document: JobDocument,
   box: Box,
   points: readonly Point[],
   draft: Draft,
@@ -197,7 +198,10 @@ function readings(
   const own = referencePoint(points, draft.reference);
   const to = draft.referenceName || own?.name || REFERENCE_WORDS[draft.reference];
   const ids = new Set(circuits.map((c) => c.id));
-  const landed = draft.basis !== 'not-landed';
+  // A home run that is not landed frees its own circuit, and no other one in the box.
+  const free = draft.basis === 'not-landed' ? (circuitOf(document, box.id)?.id ?? null) : null;
+  const locked = circuits.filter((c) => c.id !== free);
+  const toLock = new Set(locked.map((c) => c.id));
   const begins = seriesAt(seen, ids);
   // What a later reading at the same place replaced is not relied on, nor the tester it was made with.
   const relied = seen.map(
@@ -293,7 +297,7 @@ function readings(
     const problem =
       !last || absent
         ? null
-        : (deadProblem(last, ids, landed) ??
+        : (deadProblem(last, toLock) ??
           (other === REFERENCE && !isSameReference(last.toName, to)
             ? `read to ${last.toName || 'another reference'}: read it again to the ${to}`
             : null));
@@ -338,16 +342,15 @@ function readings(
         { kind: 'lock', sets: { sourcesOff: [...draft.sourcesOff, kind] } },
       ),
     );
-  if (landed)
-    for (const c of circuits)
-      acts.push(
-        answered(
-          `lock ${c.id}`,
-          `${breakerName(c)} off, locked or taped, note on the panel, people told`,
-          draft.lockedOut.includes(c.id),
-          { kind: 'lock', sets: { lockedOut: [...draft.lockedOut, c.id] } },
-        ),
-      );
+  for (const c of locked)
+    acts.push(
+      answered(
+        `lock ${c.id}`,
+        `${breakerName(c)} off, locked or taped, note on the panel, people told`,
+        draft.lockedOut.includes(c.id),
+        { kind: 'lock', sets: { lockedOut: [...draft.lockedOut, c.id] } },
+      ),
+    );
   acts.push(...faceActs(box, reading));
   if (cablesDecide(box, circuits))
     acts.push(
@@ -400,11 +403,11 @@ function faceActs(
 }
 
 /** What keeps a reading from showing that something is dead. */
-function deadProblem(seen: Seen, inBox: ReadonlySet<string>, landed: boolean): string | null {
+function deadProblem(seen: Seen, inBox: ReadonlySet<string>): string | null {
   if (seen.quantity === 'absent') return 'expected a reading';
   if (seen.quantity !== 'volts') return 'expected volts';
   if (!isBy(VOLTMETERS, seen)) return `a ${seen.instrument} does not show that it is dead`;
-  if (landed && seen.on.some((id) => inBox.has(id))) return 'read with a circuit of this box on';
+  if (seen.on.some((id) => inBox.has(id))) return 'read with a circuit of this box on';
   if (seen.value <= DEAD_VOLTS) return null;
   if (seen.instrument === 'high-impedance meter' && seen.value < LIVE_VOLTS.least)
     return `${seen.value} V is not dead; expected ${DEAD_VOLTS} V or less. It may be a ghost: read it again, to the same reference, with a two-pole tester or at low impedance`;

@@ -12,7 +12,7 @@ import { circuitsIn } from './points.ts';
 import { alterationsOf } from './alterations.ts';
 import { circuitState, gapsOf, holds, validProof, whyEnded, whyUnproved } from './proof.ts';
 import { neutralGuard, shutNeutrals, type ShutNeutral } from './neutrals.ts';
-import { countersignGuard } from './people.ts';
+import { countersignGuard, licenseGuard } from './people.ts';
 import { panelGuard } from './panel.ts';
 import { flipGuard, heldGuard } from './open.ts';
 import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
@@ -105,6 +105,7 @@ const GUARDS: readonly Guard[] = [
   flipGuard,
   panelGuard,
   neutralGuard,
+  licenseGuard,
 ];
 
 /** Changes of what gates read go on record, with the proofs that they ended. */

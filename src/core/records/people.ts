@@ -4,7 +4,16 @@ import type { Guard } from '#core/job/commands.ts';
 import { rows, type Change } from '#core/job/document.ts';
 import { nameKey } from '#core/job/names.ts';
 import type { Problem } from '#core/job/integrity.ts';
-import type { Countersign, JobDocument, Person, Role, TableName } from '#core/job/schema.ts';
+import type {
+  Countersign,
+  Energizing,
+  Entry,
+  JobDocument,
+  Person,
+  Role,
+  TableName,
+  Tick,
+} from '#core/job/schema.ts';
 
 /** Tables whose rows are somebody’s work. */
 const WORK = [
@@ -60,6 +69,41 @@ export function uncountersigned(document: JobDocument): Unsigned[] {
     }
   return [...found.values()];
 }
+
+/** Work that local law may leave to the licensed: hands in boxes and panels, and power put back. */
+const handsIn = ({ table, before, after }: Change): { id: string; by: string; at: string } | null => {
+  if (before !== null || after === null) return null;
+  const row = after as unknown as { id: string; by: string; at: string } & Partial<Entry & Tick & Energizing>;
+  switch (table) {
+    case 'proofs':
+    case 'temporaries':
+      return row;
+    case 'ticks':
+      return row.done ? row : null;
+    case 'energizings':
+      return row.purpose === 'lock-removed' ? null : row;
+    case 'entries':
+      return row.strikes === null && row.touches!.length > 0 ? row : null;
+    default:
+      return null;
+  }
+};
+
+/** Where local law lets only somebody licensed open boxes and panels, nobody else is on record as having done so. */
+export const licenseGuard: Guard = (_before, after, changes) =>
+  after.job.settings.hunt.licensedOnly
+    ? changes.flatMap((change): Problem[] => {
+        const row = handsIn(change);
+        return row === null || roleOf(after, row.by, row.at)?.role === 'licensed'
+          ? []
+          : [
+              {
+                path: `${change.table}[${row.id}].by`,
+                message: `only a licensed person may do this by local law, as this job is set; ${row.by} is not on record as one`,
+              },
+            ];
+      })
+    : [];
 
 /** Only somebody licensed signs for an apprentice, and nobody for themselves. */
 export const countersignGuard: Guard = (_before, after, changes: readonly Change[]) =>

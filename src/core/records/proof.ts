@@ -3,7 +3,7 @@
  * lock says so, or the day is over; the neutrals of a proved box have a gate of their own.
  */
 import { isAfter, isSameDay } from '#core/units/time.ts';
-import { rows, standingRows } from '#core/job/document.ts';
+import { circuitOf, rows, standingRows } from '#core/job/document.ts';
 import { BEFORE_STAMPS } from '#core/job/migrations.ts';
 import {
   headsOf,
@@ -94,6 +94,23 @@ function signOfLife(document: JobDocument, proof: Proof, beside: BesideStart): S
   return null;
 }
 
+/** What speaks against a home run that is said not to be landed: power that the circuit had, or hands in its panel since. */
+function whyLanded(document: JobDocument, proof: Proof, beside: BesideStart): string | null {
+  const circuit = circuitOf(document, proof.boxId);
+  if (!circuit) return null;
+  const powered =
+    rows(document.energizings).some((e) => e.circuitId === circuit.id && e.purpose !== 'lock-removed') ||
+    [...signsOfLife(document, (table) => rows(table))].some((s) => s.circuitIds.includes(circuit.id));
+  if (powered)
+    return `${circuit.name} had power by what is on record: its home run is landed. Lock its breaker`;
+  const opened = beside
+    .since(document.entries)
+    .some((e) => e.touches.some((t) => t.in === 'panel' && t.id === circuit.panelId));
+  return opened
+    ? `Hands were in ${document.panels[circuit.panelId]?.name ?? 'the panel'} since: look again whether the home run is landed`
+    : null;
+}
+
 /**
  * Why a proof of a box no longer holds, or never did; null when it holds. Only a proof opens: whatever else is on record, or
  * comes to be, can only end one. What did not surely come before the first lock counts as after it.
@@ -121,6 +138,8 @@ export function whyEnded(document: JobDocument, proof: Proof, now: string): stri
   }
   const sign = signOfLife(document, proof, beside);
   if (sign) return `Since the first lock something was live. ${sign.words}. Find it, then prove it again`;
+  const landed = proof.basis === 'not-landed' ? whyLanded(document, proof, beside) : null;
+  if (landed !== null) return landed;
   const altered = alterationSince(document, proof, beside, {
     job: new Set([document.job.id]),
     boxes: outletsFor(document, proof),
