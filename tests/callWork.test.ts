@@ -19,7 +19,7 @@ async function start(tile: string): Promise<Shown> {
     window.taps = [];
     window.typed = [];
     const kind = () => document.querySelector('[data-step]')?.dataset.kind ?? 'start';
-    const apart = ['dead', 'power', 'read', 'test'];
+    const apart = ['dead', 'clamp', 'power', 'read', 'test'];
     document.addEventListener('click', (e) => {
       if (e.target.closest('button, a') && !apart.includes(kind())) window.taps.push(e.target.closest('button, a').innerText);
     }, true);

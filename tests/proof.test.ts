@@ -6,7 +6,8 @@ import { test } from 'node:test';
 import { studioJob } from '../demo/studio.ts';
 import { readingsToCsv } from '#core/formats/readingsCsv.ts';
 import { breakerOf, PLAIN_READING, stopAt } from '#core/job/document.ts';
-import type { Circuit, JobDocument, Observation, Proof, Reading } from '#core/job/schema.ts';
+import type { Circuit, Closing, JobDocument, Observation, Proof, Reading } from '#core/job/schema.ts';
+import { draftFor, recorded, walk, withProof } from '#core/records/testing.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
 import { By, button, choose, css, fill, press, sees, tapOn } from './support/browser.ts';
 import { tap, tapThrough } from './support/proof.ts';
@@ -154,7 +155,15 @@ test('a dead outlet with an open ground: its ground is refused, a lead from a pr
 });
 
 test('new work: no number from before; a home run that is not landed is named on the sheet', async () => {
-  await proofOf(jobWith('circuit-studio', {}), 'circuit-studio', 2);
+  // What had power is landed, whatever somebody saw.
+  const job = jobWith('circuit-studio', {});
+  await proofOf(job, 'circuit-studio', 2);
+  await tap(app.driver, /generator, inverter/, 'None of these, asked and looked');
+  await tap(app.driver, /What shows that the breaker did it/, 'Its home run is not landed');
+  await fill(app.driver, 'Seen not landed by', 'R. Hale');
+  await sees(app.driver, /had power by what is on record: its home run is landed/, '.act');
+  const bare = { readings: {}, observations: {}, proofs: {}, energizings: {} };
+  await proofOf({ ...job, ...bare }, 'circuit-studio', 2);
   try {
     await tap(app.driver, /generator, inverter/, 'None of these, asked and looked');
     await tap(app.driver, /What shows that the breaker did it/, 'Its home run is not landed');
@@ -206,4 +215,42 @@ test('a CSV with readings as left, of a circuit whose power is not on record, is
   await press(app.driver, 'Log at B1');
   await sees(app.driver, /need the power put back on record/);
   assert.ok(await button(app.driver, 'Log at B1'));
+});
+
+/** The studio with a box that another person proved dead a moment ago, and holds open. */
+function heldByAnother(): JobDocument {
+  const job = studioJob();
+  const box = job.boxes['box-s2']!;
+  const draft = draftFor(job, box, { by: 'R. Osei' });
+  const at = new Date(Date.now() - 60_000).toISOString();
+  return withProof(job, recorded(job, box, draft, walk(job, box, draft), { id: 'proof-osei', at }));
+}
+
+test('power waits for the box that another person holds open, in both tabs, until that person closes it', async () => {
+  await app.bring(heldByAnother());
+  await app.size(...PHONE);
+  const { driver } = app;
+  try {
+    await app.go(`${JOB}/prove?circuit=circuit-studio&box=box-s2&tab=work`);
+    await sees(driver, /R\. Osei holds S2 open since[\s\S]*Power waits for R\. Osei/);
+    const first = await driver.getWindowHandle();
+    const disabled = async (words: string) =>
+      (await (await button(driver, words)).getAttribute('disabled')) !== null;
+    assert.ok(await disabled('Power is back on Studio receptacles'));
+    assert.ok(await disabled('The lock is off, breaker still off'));
+    await driver.switchTo().newWindow('tab');
+    await app.size(...PHONE);
+    await app.go(`${JOB}/prove?circuit=circuit-studio&box=box-s2&tab=work`);
+    await sees(driver, /R\. Osei holds S2 open/);
+    await press(driver, 'R. Osei is here and says: S2 closed, tools out');
+    await driver.wait(async () => !(await disabled('Power is back on Studio receptacles')), 5000);
+    await driver.close();
+    await driver.switchTo().window(first);
+    await driver.wait(async () => !(await disabled('Power is back on Studio receptacles')), 5000);
+    assert.equal((await stored<Closing>('closings')).map((c) => c.by).join(), 'R. Osei');
+    await press(driver, 'Power is back on Studio receptacles');
+    await sees(driver, /Power is on; earlier proofs are void/);
+  } finally {
+    await app.size(...DESK);
+  }
 });

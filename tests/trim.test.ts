@@ -13,6 +13,7 @@ import type { Box, Tick } from '#core/job/schema.ts';
 import { differences } from '#core/boxes/wiring.ts';
 import { clamped, draftFor, recorded, walk, withProof } from '#core/records/testing.ts';
 import { DESK, JOB, PHONE, useApp } from './support/app.ts';
+import { powerBack } from './support/proof.ts';
 import { By, button, css, press, sees, tapOn } from './support/browser.ts';
 
 const app = useApp();
@@ -82,7 +83,7 @@ test('the kitchen is trimmed box by box on a phone: every step ticked, then the 
     // Reload in the middle: nothing is lost.
     await app.driver.navigate().refresh();
     await sees(app.driver, /✓ Every step is ticked/);
-    await press(app.driver, 'Boxes closed, power is back on');
+    await powerBack(app.driver, 'Boxes closed, power is back on');
     await sees(app.driver, /Tests, with the power on/);
     const [test] = await app.driver.findElements(By.css('.steps [role=checkbox]'));
     await tapOn(app.driver, test!);
@@ -134,7 +135,7 @@ test('a wrong landing is caught before power: said at once, held back at the bre
     await sees(app.driver, /!! Danger A hot meets/);
     await sees(app.driver, /Kept on record as done by M\. Alder/);
     await app.go(`${JOB}/prove?circuit=${CIRCUIT}&box=box-k2&tab=work`);
-    await press(app.driver, 'Power is back on Kitchen counter, sink side');
+    await powerBack(app.driver, 'Power is back on Kitchen counter, sink side');
     await sees(app.driver, /K2 is on record as done so that it is dangerous: A hot meets.*Mend it first/);
     assert.deepEqual(
       (await stored<{ circuitId: string }>('energizings')).filter((e) => e.circuitId === CIRCUIT),
@@ -144,7 +145,7 @@ test('a wrong landing is caught before power: said at once, held back at the bre
     await press(app.driver, 'Mended: as planned again');
     await sees(app.driver, /✓ As planned at every contact/);
     await app.go(`${JOB}/prove?circuit=${CIRCUIT}&box=box-k2&tab=work`);
-    await press(app.driver, 'Power is back on Kitchen counter, sink side');
+    await powerBack(app.driver, 'Power is back on Kitchen counter, sink side');
     await sees(app.driver, /Power is on; earlier proofs are void/);
   } finally {
     await app.size(...DESK);

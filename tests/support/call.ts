@@ -139,7 +139,7 @@ export async function answer(driver: WebDriver, at: Shown, plan: Plan): Promise<
     case 'power':
       // What one holds open is closed first, each by its own tick where there are several.
       await driver.executeScript(
-        `for (const c of document.querySelectorAll('[data-step] .power input[type=checkbox]')) if (!c.checked) c.click()`,
+        `for (const c of document.querySelectorAll('[data-step] .power .own input')) if (!c.checked) c.click()`,
       );
       await inPage(
         driver,

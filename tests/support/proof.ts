@@ -27,3 +27,12 @@ export async function tapThrough(driver: WebDriver): Promise<string[]> {
     await driver.wait(async () => (await card(driver)) !== now, 5000, `stuck at “${now}”`);
   }
 }
+
+/** Says of each box that is held open that it is closed, and puts power back. @param words of its key */
+export async function powerBack(driver: WebDriver, words: string): Promise<void> {
+  await sees(driver, new RegExp(words));
+  await driver.executeScript(
+    `for (const c of document.querySelectorAll('.own input')) if (!c.checked) c.click()`,
+  );
+  await press(driver, words);
+}

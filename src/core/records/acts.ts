@@ -16,6 +16,7 @@ import type {
   OtherSource,
   Proof,
 } from '#core/job/schema.ts';
+import { signsOfLife } from './life.ts';
 import { circuitsIn, hotNeutralPairs, hotPairs, pointsIn, type Point } from './points.ts';
 import { circuitOf, rows } from '#core/job/document.ts';
 import { SOURCE_WORDS } from './sources.ts';
@@ -106,6 +107,7 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
   const { otherSources } = document.job;
   const landed = draft.basis !== 'not-landed';
   const lockOut = draft.basis === 'same-lock-out' ? lockOutFor(document, box, seen) : null;
+  const whyLanded = landed ? null : whyHomeRunLanded(document, box);
   const whyNoReference = referenceProblem(draft, points);
   return [
     answered('by', 'Who proves it', draft.by.trim() !== ''),
@@ -117,8 +119,8 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
     answered(
       'basis',
       landed ? 'What shows that the breaker did it' : `Home run not landed, seen by ${draft.seenBy || '…'}`,
-      !draft.basis.startsWith('earlier') && (landed || draft.seenBy.trim() !== ''),
-      { problem: landed ? null : 'expected who saw that the home run is not landed' },
+      !draft.basis.startsWith('earlier') && (landed || (draft.seenBy.trim() !== '' && whyLanded === null)),
+      { problem: landed ? null : (whyLanded ?? 'expected who saw that the home run is not landed') },
     ),
     answered('reference', 'What every conductor is read to', whyNoReference === null, {
       problem: whyNoReference,
@@ -135,6 +137,18 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
       : []),
     ...readings(document, box, points, draft, seen, circuits, otherSources.kinds),
   ];
+}
+
+/** Why the home run of a box is taken to be landed, whoever saw it otherwise: its circuit had power by what is on record. */
+function whyHomeRunLanded(document: JobDocument, box: Box): string | null {
+  const circuit = circuitOf(document, box.id);
+  if (!circuit) return null;
+  const powered =
+    rows(document.energizings).some((e) => e.circuitId === circuit.id && e.purpose !== 'lock-removed') ||
+    [...signsOfLife(document, (table) => rows(table))].some((s) => s.circuitIds.includes(circuit.id));
+  return powered
+    ? `${circuit.name} had power by what is on record: its home run is landed. Lock its breaker`
+    : null;
 }
 
 /**

@@ -94,15 +94,10 @@ function signOfLife(document: JobDocument, proof: Proof, beside: BesideStart): S
   return null;
 }
 
-/** What speaks against a home run that is said not to be landed: power that the circuit had, or hands in its panel since. */
+/** What speaks against a home run that is said not to be landed: hands in its panel since. */
 function whyLanded(document: JobDocument, proof: Proof, beside: BesideStart): string | null {
   const circuit = circuitOf(document, proof.boxId);
   if (!circuit) return null;
-  const powered =
-    rows(document.energizings).some((e) => e.circuitId === circuit.id && e.purpose !== 'lock-removed') ||
-    [...signsOfLife(document, (table) => rows(table))].some((s) => s.circuitIds.includes(circuit.id));
-  if (powered)
-    return `${circuit.name} had power by what is on record: its home run is landed. Lock its breaker`;
   const opened = beside
     .since(document.entries)
     .some((e) => e.touches.some((t) => t.in === 'panel' && t.id === circuit.panelId));

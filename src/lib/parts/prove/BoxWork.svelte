@@ -97,6 +97,7 @@
     circuit={run.circuit}
     {by}
     purpose="lock-removed"
+    named={false}
     label="The lock is off, breaker still off"
     done={onenergized}
   />

@@ -19,9 +19,11 @@
     label: string;
     kind?: 'main' | 'danger';
     disabled?: boolean;
+    /** Who else holds something open is named here; else beside another of these. */
+    named?: boolean;
     done?: (purpose: Energizing['purpose']) => void;
   }
-  let { circuit, by, purpose, label, kind, disabled = false, done }: Props = $props();
+  let { circuit, by, purpose, label, kind, disabled = false, named = true, done }: Props = $props();
 
   const session = useSession();
   let said = $state('');
@@ -58,16 +60,18 @@
   }
 </script>
 
-{#each others as h (keyOf(h))}
+{#each named ? others : [] as h (keyOf(h))}
   <div class="held">
     <p><strong>{h.by} holds {h.name} open</strong> since {localTime(h.since)}. Power waits for {h.by}.</p>
     <Act big onclick={() => closes(h)}>{h.by} is here and says: {words(h)}</Act>
   </div>
 {/each}
 {#if own.length > 1}
-  {#each own as h (keyOf(h))}
-    <Check big label={words(h)} checked={ticked[keyOf(h)] ?? false} set={(on) => (ticked[keyOf(h)] = on)} />
-  {/each}
+  <div class="own" role="group" aria-label="What you hold open">
+    {#each own as h (keyOf(h))}
+      <Check big label={words(h)} checked={ticked[keyOf(h)] ?? false} set={(on) => (ticked[keyOf(h)] = on)} />
+    {/each}
+  </div>
 {/if}
 {#if said}<p class="wrong" role="alert">{said}</p>{/if}
 <Act {kind} big disabled={disabled || busy || !all || others.length > 0} onclick={put}
@@ -75,6 +79,10 @@
 >
 
 <style>
+  .own {
+    display: grid;
+    gap: 0.4rem;
+  }
   .held {
     display: grid;
     gap: 0.4rem;
