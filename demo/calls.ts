@@ -72,6 +72,9 @@ function bedroom(now: number): DemoCall {
   ]);
   answer(walker, { picks: ['two-slot', 'worn', 'none'] });
   answer(walker, { picks: ['1'], value: 15, note: '9' });
+  answer(walker, { picks: ['none'] });
+  walker.prove(box.id);
+  answer(walker, { picks: ['done'] });
   walker.energize(walker.context.circuit!.id, 'measurement');
   answer(walker, { figures: [{ name: 'volts', value: 1.2 }] });
   walker.prove(box.id);

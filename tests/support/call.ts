@@ -121,6 +121,8 @@ export async function answer(driver: WebDriver, at: Shown, plan: Plan): Promise<
       await press(driver, 'article button', chosen);
       return;
     case 'where':
+      // Another box of the same work is told from the first by its words.
+      if (at.key !== 'where') await type(driver, { 'Where in the room': `${at.key}, by the door` });
       await press(driver, '.rooms button', plan.room ?? 'Bathroom');
       return;
     case 'breaker':

@@ -9,11 +9,13 @@ import { closingCommand } from '#core/records/open.ts';
 import { circuitsIn } from '#core/records/points.ts';
 import { whyNeutralsShut } from '#core/records/neutrals.ts';
 import { PANEL_DEAD, whyPanelShut } from '#core/records/panel.ts';
-import { circuitState, validProof, whyUnproved } from '#core/records/proof.ts';
+import { circuitState, isSaidOff, validProof, whyUnproved } from '#core/records/proof.ts';
 import type { View } from '#core/view/view.ts';
 import { askBreaker, panelOf, strikeFlips } from './parts/breaker.ts';
 import { strikePartings } from './parts/chain.ts';
+import { beforeTheEnd, powerOn } from './parts/finish.ts';
 import { panelDead } from './parts/panelDead.ts';
+import { beforeFlips, isLeft } from './parts/start.ts';
 import {
   Log,
   NO_ANSWER,
@@ -59,24 +61,32 @@ const MOST_NOTE = 8000;
 const partsNeutrals = (step: Step): step is Step & { inside: Box } =>
   step.kind === 'do' && Boolean(step.inside) && step.keepsNeutrals !== true;
 
+/** Who and what must not lose power without being asked: once in a call, before its first breaker. */
+const seeTo = (c: Context): Step | null =>
+  beforeFlips(c).find((s): s is Step => Boolean(s) && !isDone(c, s as Step)) ?? null;
+
 /** What has to come before a step: proof of dead for hands, power for what is tested. */
 function before(c: Context, step: Step): Step | null {
   const { document, now } = c;
   const { inside, live, liveOpen, inPanel } = step;
+  if (step.kind === 'record') return isLeft(c) ? null : beforeTheEnd(c);
   if (inPanel) {
     const why = whyPanelShut(document, panelOf(document).id, now);
-    if (why !== null) return panelDead(c);
+    if (why !== null) return seeTo(c) ?? panelDead(c);
   }
   if (inside && !validProof(document, inside, now)) {
     if (circuitsIn(document, inside).length === 0) return askBreaker(c, inside, `breaker ${inside.id}`);
-    return {
-      kind: 'dead',
-      key: `dead ${inside.id}`,
-      title: `Prove ${inside.name} dead`,
-      text: whyUnproved(document, inside, now),
-      why: 'Every splice group and loose end is read: a loose wire behind a dead face can be live.',
-      box: inside,
-    };
+    const first = circuitsIn(document, inside).every((k) => isSaidOff(document, k, now)) ? null : seeTo(c);
+    return (
+      first ?? {
+        kind: 'dead',
+        key: `dead ${inside.id}`,
+        title: `Prove ${inside.name} dead`,
+        text: whyUnproved(document, inside, now),
+        why: 'Every splice group and loose end is read: a loose wire behind a dead face can be live.',
+        box: inside,
+      }
+    );
   }
   if (partsNeutrals(step)) {
     const why = whyNeutralsShut(document, step.inside, now);
@@ -85,7 +95,7 @@ function before(c: Context, step: Step): Step | null {
         kind: 'clamp',
         key: `clamp ${step.inside.id}`,
         title: `Clamp the neutral in ${step.inside.name}`,
-        text: why,
+        text: 'It stays joined until the clamp shows that no other circuit uses it.',
         why: 'A neutral that another circuit uses reads nothing while it is joined, and has 120 V on it once it is parted.',
         box: step.inside,
       };
@@ -94,21 +104,7 @@ function before(c: Context, step: Step): Step | null {
     ? ([liveOpen, 'measurement', 'measuring'] as const)
     : ([live, 'use', 'energized'] as const);
   if (!circuit || circuitState(document, circuit, now) === wanted) return null;
-  const open = purpose === 'measurement';
-  return {
-    kind: 'power',
-    key: `power ${circuit.id} ${purpose}`,
-    title: open ? 'Power on, to measure' : 'Power on',
-    text: open
-      ? 'Ends apart and capped, nothing loose, nobody touches, people told. Then the breaker on.'
-      : 'Box closed, tools out, people told. Stand to the side, breaker on, listen: if it trips, leave it off.',
-    why: open
-      ? 'Measuring at an open box is no work: hands come back in only after another proof.'
-      : 'What was done is judged by readings, and those need power.',
-    ...(open ? { caution: 'Qualified persons only; probes only, eye protection, a short look.' } : {}),
-    circuit,
-    purpose,
-  };
+  return powerOn(circuit, purpose);
 }
 
 /** Where a call stands. */

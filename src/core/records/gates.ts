@@ -14,7 +14,7 @@ import { circuitState, gapsOf, holds, validProof, whyEnded, whyUnproved } from '
 import { neutralGuard, shutNeutrals, type ShutNeutral } from './neutrals.ts';
 import { countersignGuard, licenseGuard } from './people.ts';
 import { panelGuard } from './panel.ts';
-import { flipGuard, heldGuard } from './open.ts';
+import { callEndGuard, flipGuard, heldGuard } from './open.ts';
 import { measurementGuard, temporaryGuard, undoneGuard } from './measuring.ts';
 import { asDoneGuard, dangerAsDone, insideGuard, mendedGuard, onceGuard, tickGuard } from './trim.ts';
 import { stepsFor } from '#core/boxes/steps.ts';
@@ -103,6 +103,7 @@ const GUARDS: readonly Guard[] = [
   undoneGuard,
   heldGuard,
   flipGuard,
+  callEndGuard,
   panelGuard,
   neutralGuard,
   licenseGuard,

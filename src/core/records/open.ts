@@ -2,12 +2,13 @@
  * Who holds what open: from the proof that let hands in until each person says that they closed it. Power waits for all of
  * them, and a lock for the one whose it is.
  */
+import { isBefore } from '#core/units/time.ts';
 import type { Command, Guard } from '#core/job/commands.ts';
-import { added, newId, rows } from '#core/job/document.ts';
+import { added, newId, rows, standingRows } from '#core/job/document.ts';
 import type { Problem } from '#core/job/integrity.ts';
 import { nameKey } from '#core/job/names.ts';
 import { isSurelyBefore, type Recorded } from '#core/job/order.ts';
-import type { Circuit, Closing, Energizing, Flip, JobDocument } from '#core/job/schema.ts';
+import type { Call, Circuit, Closing, Energizing, Entry, Flip, JobDocument } from '#core/job/schema.ts';
 import { circuitsInSpace } from './life.ts';
 import { circuitsIn, enclosureOf } from './points.ts';
 
@@ -220,6 +221,38 @@ export const flipGuard: Guard = (before, _after, changes) =>
         )
       : [],
   );
+
+/** Circuits that a call took hands to: of its boxes, and of the one that it is about. */
+export function circuitsOfCall(document: JobDocument, call: Call): Circuit[] {
+  const touched = standingRows(document.entries).flatMap((e) =>
+    e.callId === call.id ? e.touches.flatMap((t) => (t.in === 'box' ? [t.id] : [])) : [],
+  );
+  const boxes = [...new Set(touched)].flatMap((id) => document.boxes[id] ?? []);
+  const about = document.circuits[call.circuitId ?? ''];
+  return [...new Set([...boxes.flatMap((box) => circuitsIn(document, box)), ...(about ? [about] : [])])];
+}
+
+/** What those who answered a call still hold open on its circuits. */
+export function heldInCall(document: JobDocument, call: Call): Held[] {
+  const people = new Set(
+    rows(document.entries).flatMap((e) => (e.callId === call.id ? [nameKey(e.by)] : [])),
+  );
+  const held = circuitsOfCall(document, call).flatMap((circuit) => heldOpen(document, circuit));
+  const own = held.filter((h) => people.has(nameKey(h.by)) && !isBefore(h.since, call.opened));
+  return own.filter((h, k) => own.findIndex((o) => o.of.id === h.of.id && o.by === h.by) === k);
+}
+
+/** A call is not over while what it opened is open. */
+export const callEndGuard: Guard = (before, _after, changes) =>
+  added<Entry>(changes, 'entries').flatMap(({ id, callId, step, strikes }): Problem[] => {
+    const call = step === 'record' && strikes === null ? before.calls[callId] : undefined;
+    return call
+      ? heldInCall(before, call).map((h) => ({
+          path: `entries[${id}]`,
+          message: `${h.by} holds ${h.name} open: it is closed before the call ends`,
+        }))
+      : [];
+  });
 
 /** Somebody closes what they hold open, or keeps out of it. @param at UTC time */
 export const closingCommand = (

@@ -46,7 +46,7 @@ export const flicker: Procedure = {
             log.picked('lamp', 'holder'),
             work('holder', 'The holder or its joint', 'A pressed-down center contact or a loose splice.', [
               [
-                'Dead and proved: center contact lifted, splices made anew. Go on with “Light fixture or fan”.',
+                'Go on with “Light fixture or fan”: its box is proved dead there before a hand touches the holder.',
               ],
             ]),
           ),
@@ -94,7 +94,10 @@ export const flicker: Procedure = {
               'glow',
               'A glow when off',
               'A pilot lamp, a smart switch or two long wires side by side feed a few milliamperes.',
-              [['A bypass at the lamp that its switch’s sheet names; or a switch with a neutral.']],
+              [
+                ['A bypass at the lamp that its switch’s sheet names; or a switch with a neutral.'],
+                ['It goes in under “Light fixture or fan”, where that box is proved dead.'],
+              ],
             ),
           ),
         ),

@@ -29,7 +29,7 @@ export const gfciReplace: Procedure = {
             ['Picture. LINE and LOAD read on the back: their places differ by make.'],
             ['Old one off; each conductor capped, spread, clear of the box.'],
           ],
-          { inside: box, done: 'Off and capped' },
+          { inside: box, done: 'Off and capped', leaves: 'clear' },
         ),
         ...when(
           several && circuit,
@@ -63,6 +63,7 @@ export const gfciReplace: Procedure = {
             ],
             {
               inside: box,
+              keepsNeutrals: true,
               done: 'Marked',
               effects: () => [...fitCommands(c, box, 'gfci')],
             },

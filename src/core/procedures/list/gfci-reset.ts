@@ -37,13 +37,20 @@ export const gfciReset: Procedure = {
         ...when(
           log.picked('unplugged', 'not'),
           ...breakerFor(c, box),
+          work(
+            'forward',
+            'Drawn forward, dead',
+            'Its LINE screws are reached only so, and not with the power on.',
+            [['Cover off, device drawn forward by its yoke, conductors spread, nothing loose.']],
+            { inside: box, keepsNeutrals: true, leaves: 'clear', done: 'Forward, hands out' },
+          ),
           measure(
             'line',
             'Is there power on its line side?',
             'Without power on LINE no GFCI resets: an upstream GFCI, the breaker, an open.',
             [volts('volts', 'Line hot to line neutral', 'about 120')],
             {
-              text: 'Cover off, device drawn forward dead, then power on and nobody at it: LINE screws, low impedance.',
+              text: 'Power on, nobody at it: LINE screws, low impedance.',
               caution: 'Probes only, nothing touched. Off and proved dead before a hand goes in.',
               liveOpen: circuit,
               cannot: 'Not measured',
@@ -65,7 +72,7 @@ export const gfciReset: Procedure = {
               'Load side off',
               'A ground fault downstream holds it open; without its load it tells by itself whether it is good.',
               [['Both LOAD conductors off, capped apart. LINE stays.']],
-              { inside: box, done: 'Load off and capped' },
+              { inside: box, done: 'Load off and capped', leaves: 'clear' },
             ),
             ask(
               'load-off',

@@ -91,12 +91,13 @@ export const smartSwitch: Procedure = {
             ['glows', 'Lamps glow when off'],
             ['no', 'It does not'],
           ],
-          c.circuit && !log.picked('without', 'lamp') ? { live: c.circuit } : {},
+          { live: c.circuit },
         ),
         ...when(
           log.picked('works', 'glows'),
           work('bypass', 'A bypass at the lamp', 'Without a neutral it feeds itself through the lamp.', [
-            ['At the luminaire, across hot and neutral, as its sheet says.'],
+            ['Across hot and neutral of the luminaire, as its sheet says.'],
+            ['It goes in under “Light fixture or fan”, where that box is proved dead.'],
           ]),
         ),
       ];

@@ -1,7 +1,8 @@
 import { breakerFor } from '../parts/breaker.ts';
 import { atOutlet } from '../parts/frame.ts';
 import { changeBox } from '../parts/place.ts';
-import { ask, look, measure, when, work, type Procedure } from '../step.ts';
+import { otherBox, whereOther } from '../parts/others.ts';
+import { ask, look, measure, when, work, type Context, type Procedure, type Step } from '../step.ts';
 
 export const smokeAlarms: Procedure = {
   id: 'smoke-alarms',
@@ -71,10 +72,12 @@ export const smokeAlarms: Procedure = {
             {
               inside: box,
               picture: box,
-              done: 'Up, all of them',
+              done: 'This one is up',
+              leaves: 'closed',
               effects: () => [changeBox(box, { status: 'replace' })],
             },
           ),
+          ...furtherAlarms(c),
           ask(
             'sound',
             'Hold one button: do all sound?',
@@ -87,12 +90,32 @@ export const smokeAlarms: Procedure = {
           ),
           ...when(
             log.picked('sound', 'some'),
-            work(
-              'interconnect',
-              'The interconnect is open',
+            whereOther(
+              c,
+              'silent',
+              'The interconnect is open: which is silent?',
               'From the last that sounds to the first that does not.',
-              [['Its splice at both, then the cable between.']],
-              { inside: box, done: 'Mended, tried again' },
+              'smoke-alarm',
+            ),
+            ...when(
+              otherBox(c, 'silent', 'smoke-alarm'),
+              work(
+                'interconnect',
+                'Its interconnect',
+                'The splice here, then that of the last one that sounds, then the cable between.',
+                [['The third conductor’s splice made anew, its plug pushed home.']],
+                { inside: otherBox(c, 'silent', 'smoke-alarm'), done: 'Mended', leaves: 'closed' },
+              ),
+              ask(
+                'sound-again',
+                'Hold one button again',
+                'A cure is heard, at all of them.',
+                [
+                  ['all', 'All of them sound'],
+                  ['some', 'Not all: written down'],
+                ],
+                { live: c.circuit },
+              ),
             ),
           ),
         ),
@@ -106,3 +129,54 @@ export const smokeAlarms: Procedure = {
       ];
     }),
 };
+
+/** As many as one interconnect may have. */
+const MOST = 12;
+
+/** Each further alarm of the interconnect, in its own box, until there is none left. */
+function furtherAlarms(c: Context): readonly (Step | false | null)[] {
+  const steps: (Step | false | null)[] = [];
+  for (let k = 1; k <= MOST; k++) {
+    steps.push(
+      ask(
+        `further ${k}`,
+        'Another alarm on this interconnect?',
+        'One of another make among them may carry mains on the signal.',
+        [
+          ['none', 'No: that was all of them'],
+          ['yes', 'Yes: to the next one'],
+        ],
+      ),
+    );
+    if (!c.log.picked(`further ${k}`, 'yes')) break;
+    steps.push(
+      whereOther(
+        c,
+        `alarm ${k}`,
+        'Where is it?',
+        'Each is opened, proved dead and closed by itself.',
+        'smoke-alarm',
+      ),
+    );
+    const at = otherBox(c, `alarm ${k}`, 'smoke-alarm');
+    if (!at) break;
+    steps.push(
+      work(
+        `swap ${k}`,
+        `The one ${at.spot === '' ? `at ${at.name}` : at.spot}`,
+        'All of one interconnect are of one make.',
+        [
+          ['Old plug off at the splices: black, white, and the third to the interconnect, never to ground.'],
+          ['The new one’s plug on, battery in, up; day written on it.'],
+        ],
+        {
+          inside: at,
+          done: 'This one is up',
+          leaves: 'closed',
+          effects: () => [changeBox(at, { status: 'replace' })],
+        },
+      ),
+    );
+  }
+  return steps;
+}

@@ -1,5 +1,6 @@
 import { breakerFor } from '../parts/breaker.ts';
 import { atOutlet } from '../parts/frame.ts';
+import { otherBox, whereOther } from '../parts/others.ts';
 import { ask, look, when, work, type Procedure } from '../step.ts';
 
 export const threeWay: Procedure = {
@@ -9,6 +10,7 @@ export const threeWay: Procedure = {
   steps: (c) =>
     atOutlet(c, 'switch', 'one of its switches', (box) => {
       const { log } = c;
+      const other = otherBox(c, 'other', 'switch');
       const works = log.picks('pattern').filter((p) => p !== 'looked');
       return [
         look(
@@ -45,7 +47,7 @@ export const threeWay: Procedure = {
           'Find the common of each switch',
           'Position differs by make: the odd-colored screw, or the one marked.',
           [
-            ['Both boxes opened, one after the other, each proved dead.'],
+            ['This box first, then the other one, each proved dead by itself.'],
             [
               'Travelers: the pair in the cable between the switches. The odd one is the feed, at the other end the lamp.',
             ],
@@ -55,7 +57,27 @@ export const threeWay: Procedure = {
                 : 'A common on a traveler screw: change it with that traveler.',
             ],
           ],
-          { inside: box, picture: box, done: 'Common on the odd screw, travelers tight' },
+          { inside: box, picture: box, done: 'Common on the odd screw, travelers tight', leaves: 'closed' },
+        ),
+        whereOther(
+          c,
+          'other',
+          'Where is the other switch?',
+          'Its box is opened too, and proved by itself.',
+          'switch',
+        ),
+        ...when(
+          other,
+          work(
+            'common-other',
+            'The common of the other switch',
+            'What is right at one end may be wrong at the other.',
+            [
+              ['Odd one out: here the lamp’s, or the feed. To the odd-colored screw.'],
+              ['The pair in the cable between the switches to the other two. Tug each.'],
+            ],
+            { inside: other, done: 'Right at this end too', leaves: 'closed' },
+          ),
         ),
         ask(
           'after',
@@ -77,7 +99,7 @@ export const threeWay: Procedure = {
               ['A switch that never closes on one side is replaced.'],
               ['Both good: a traveler is open in the cable between.'],
             ],
-            { inside: box, done: 'Found, mended or written down' },
+            { inside: box, done: 'Found, mended or written down', leaves: 'closed' },
           ),
         ),
       ];

@@ -1,5 +1,6 @@
 import { breakerFor } from '../parts/breaker.ts';
 import { atOutlet } from '../parts/frame.ts';
+import { otherBox, whereOther } from '../parts/others.ts';
 import { ask, measure, when, work, type Context, type Line, type Procedure } from '../step.ts';
 
 /** The strongest has to stand out by so much, or the gain was too high. */
@@ -23,6 +24,7 @@ export const toneConductor: Procedure = {
   use: 'Several conductors or cables come into a box, and one of them has to be told.',
   steps: (c) =>
     atOutlet(c, 'duplex', 'outlet at the far end', (box) => {
+      const near = otherBox(c, 'near', 'junction');
       const count = Math.min(12, Math.max(0, c.log.figure('count', 'count') ?? 0));
       const asked = Array.from({ length: count }, (_, k) => k + 1);
       const { says, lines, clear } = verdict(c, count);
@@ -38,20 +40,39 @@ export const toneConductor: Procedure = {
           ],
           { inside: box, done: 'It sends, heard at its leads' },
         ),
-        measure('count', 'How many are there to choose from?', 'Each is listened to alone, held apart.', [
-          { name: 'count', label: 'Conductors or cables', unit: '', min: 2, max: 12 },
-          { name: 'gain', label: 'Gain', unit: '', min: 1, max: 10 },
-        ]),
+        whereOther(
+          c,
+          'near',
+          'At which box are they told apart?',
+          'What comes in there may be of other circuits: that box is proved dead too.',
+          'junction',
+        ),
+        measure(
+          'count',
+          'How many are there to choose from?',
+          'Each is listened to alone, held apart.',
+          [
+            { name: 'count', label: 'Conductors or cables', unit: '', min: 2, max: 12 },
+            { name: 'gain', label: 'Gain', unit: '', min: 1, max: 10 },
+          ],
+          { inside: near },
+        ),
         ...asked.map((k) =>
-          measure(`conductor ${k}`, `Strength at conductor ${k}`, 'One gain for all of them.', [
-            {
-              name: 'bars',
-              label: `Bars at gain ${c.log.figure('count', 'gain') ?? '?'}`,
-              unit: 'bars',
-              min: 0,
-              max: 20,
-            },
-          ]),
+          measure(
+            `conductor ${k}`,
+            `Strength at conductor ${k}`,
+            'One gain for all of them.',
+            [
+              {
+                name: 'bars',
+                label: `Bars at gain ${c.log.figure('count', 'gain') ?? '?'}`,
+                unit: 'bars',
+                min: 0,
+                max: 20,
+              },
+            ],
+            { inside: near },
+          ),
         ),
         ...when(
           count > 0 && asked.every((k) => c.log.has(`conductor ${k}`)),
@@ -71,8 +92,15 @@ export const toneConductor: Procedure = {
               'confirm',
               'Confirmed by ohms',
               'A tone leaks; ohms with the far end tied do not.',
-              [['Far end tied to ground: near zero here; tie off: over. Only this one.']],
-              { inside: box, done: 'Confirmed, tie off' },
+              [['The conductor at the far end tied to its ground there.']],
+              { inside: box, keepsNeutrals: true, done: 'Tied' },
+            ),
+            work(
+              'confirm-near',
+              'Ohms at the near end',
+              'Only the right one shows the tie.',
+              [['Near zero to ground here; tie off at the far end: over. Only this one.']],
+              { inside: near, keepsNeutrals: true, done: 'Confirmed, tie off' },
             ),
           ),
         ),

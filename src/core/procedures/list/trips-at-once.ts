@@ -22,11 +22,17 @@ export const tripsAtOnce: Procedure = {
           ],
           { caution: 'Do not reset again to see.', done: 'Off, and everything off it' },
         ),
-        ask('once', 'One try, with nothing on it', 'Once is evidence; twice is damage. Stand to the side.', [
-          ['holds', 'It holds'],
-          ['trips', 'It goes again, at once'],
-          ['later', 'It holds, goes after a while'],
-        ]),
+        ask(
+          'once',
+          'One try, with nothing on it',
+          'Once is evidence; twice is damage. Stand to the side.',
+          [
+            ['holds', 'It holds'],
+            ['trips', 'It goes again, at once'],
+            ['later', 'It holds, goes after a while'],
+          ],
+          { live: c.circuit },
+        ),
         ...when(
           log.picked('once', 'holds'),
           work(
@@ -47,14 +53,22 @@ export const tripsAtOnce: Procedure = {
           ]),
         ),
         ...when(log.picked('once', 'trips'), ...hunting(c, c.circuit)),
-        ask(
-          'after',
-          'Breaker on, with everything back',
-          'A cure is proved with the load that used to trip it.',
-          [
-            ['holds', 'It holds'],
-            ['open', 'Left off, written down'],
-          ],
+        ask('end', 'Does it go back on?', 'Left off is an honest end: locked, tagged, and somebody told.', [
+          ['on', 'On, with everything back'],
+          ['open', 'Left off, written down'],
+        ]),
+        ...when(
+          log.picked('end', 'on'),
+          ask(
+            'after',
+            'With everything back',
+            'A cure is proved with the load that used to trip it.',
+            [
+              ['holds', 'It holds'],
+              ['trips', 'It went again: left off'],
+            ],
+            { live: c.circuit },
+          ),
         ),
       ];
     }),

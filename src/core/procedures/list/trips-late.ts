@@ -110,9 +110,15 @@ export const tripsLate: Procedure = {
           log.picked('verdict', 'leak'),
           work('leak', 'Leakage and arcs', 'It opens on milliamperes, or on the noise of a bad contact.', [
             ['Everything unplugged: does it hold as long? Then one thing at a time.'],
-            ['Neutral of this circuit alone on its breaker; none shared, none joined beyond it.'],
-            ['Dead, unplugged: insulation of each conductor to ground, over 1 MΩ.'],
+            ['Dead and proved, unplugged: insulation of each conductor to ground, over 1 MΩ.'],
           ]),
+          work(
+            'leak-neutral',
+            'Its neutral at the panel',
+            'A sensor counts what goes out and comes back: a neutral shared beyond it never adds up.',
+            [['Neutral of this circuit alone on its breaker; none shared, none joined beyond it.']],
+            { inPanel: true, done: 'Looked at' },
+          ),
         ),
         ...when(log.picked('verdict', 'hunt'), ...hunting(c, circuit)),
         measure(

@@ -21,6 +21,13 @@ export const twoSlot: Procedure = {
         ...breakerFor(c, box),
         ...when(
           circuit,
+          work(
+            'cover',
+            'Cover off, dead',
+            'A cover that comes off a live old box may tear a brittle conductor with it.',
+            [['Plate off, device left in its place; a look at what is brittle or loose.']],
+            { inside: box, keepsNeutrals: true, leaves: 'clear', done: 'Off, hands out' },
+          ),
           measure(
             'box-first',
             'Hot to metal box, first',
@@ -37,7 +44,7 @@ export const twoSlot: Procedure = {
               }),
             ],
             {
-              text: 'Cover off, power on, nobody working: the hot slot to the metal of the box.',
+              text: 'Power on, nobody working: the hot slot to the metal of the box.',
               caution: 'Probes only. About 120 V shows a path, not a good one: load it, or read its ohms.',
               liveOpen: circuit,
               cannot: 'Plastic box, or cannot be measured',

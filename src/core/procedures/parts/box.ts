@@ -282,9 +282,39 @@ export function testAfter(c: Context, box: Box): readonly (Step | false | null)[
       why: 'It worked before: the last hands were here.',
       options: [
         { value: 'reset', name: 'A GFCI wanted its reset: all works' },
-        { value: 'again', name: 'A splice was made anew: all works' },
+        { value: 'again', name: 'Open the box: a splice is made anew' },
         { value: 'open', name: 'It stays dead: written down, told' },
       ],
     }),
+    ...when(
+      dead && c.log.picked('downstream-dead', 'again'),
+      {
+        kind: 'do',
+        key: 'splice-again',
+        title: 'The splice that feeds what goes on',
+        why: 'The device may be right and the splice behind it not.',
+        inside: box,
+        leaves: 'closed',
+        lines: [
+          {
+            text: 'Hot and neutral that go on: out of the connector, cut back, joined anew.',
+            section: '110.14(B)',
+          },
+          { text: 'Every conductor tugged, folded, closed.' },
+        ],
+        done: 'Made anew, closed',
+      } satisfies Step,
+      circuit && {
+        kind: 'ask',
+        key: 'downstream-after',
+        title: 'Does all of it work now?',
+        why: 'What was dead is tried itself, not the box before it.',
+        live: circuit,
+        options: [
+          { value: 'all', name: 'All of it works' },
+          { value: 'open', name: 'It stays dead: written down, told' },
+        ],
+      },
+    ),
   ];
 }

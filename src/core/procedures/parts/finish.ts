@@ -3,7 +3,9 @@ import { isBefore } from '#core/units/time.ts';
 import { decisionsFor, labelsFor } from '#core/code/decisions.ts';
 import { judgeIn } from '#core/diagnosis/setting.ts';
 import { rows } from '#core/job/document.ts';
+import type { Circuit } from '#core/job/schema.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
+import { circuitsOfCall, closingCommand, heldInCall, isLocked } from '#core/records/open.ts';
 import { signature, roleOf } from '#core/records/people.ts';
 import type { Context, Line, Step } from '../step.ts';
 
@@ -50,6 +52,79 @@ const TOPIC = {
   'tamper-resistant': 'Tamper-resistant',
   'weather-resistant': 'Weather-resistant',
 } as const;
+
+/**
+ * What comes before a call is over: what it opened is closed, and what it locked goes back on, or stays off and somebody knows.
+ * Null where nothing is left so.
+ */
+export function beforeTheEnd(c: Context): Step | null {
+  const { document, log, call } = c;
+  const held = heldInCall(document, call);
+  const locked = circuitsOfCall(document, call).filter(
+    (circuit) =>
+      isLocked(document, circuit) &&
+      (held.length > 0 ||
+        rows(document.proofs).some((p) => p.lockedOut.includes(circuit.id) && !isBefore(p.at, call.opened))),
+  );
+  const [circuit] = locked;
+  if (held.length === 0 && !circuit) return null;
+  const names = [...new Set(held.map((h) => h.name))].join(', ');
+  if (!log.has('end-power'))
+    return {
+      kind: 'ask',
+      key: 'end-power',
+      title: circuit ? `${circuit.name} is off: how does it stay?` : `${names} is open: how does it stay?`,
+      text: names === '' ? undefined : `Open: ${names}.`,
+      why: 'A call ends with every box closed; what stays off is locked or its lead is off and capped, tagged, and somebody was told.',
+      options: [
+        { value: 'on', name: 'Closed, and power goes back on' },
+        { value: 'off', name: 'Closed, and it stays off: tagged' },
+      ],
+      noteLabel: 'Stays off: who was told',
+      refuses: ({ picks, note }) =>
+        picks.includes('off') && note.trim() === '' ? 'expected who was told that it stays off' : null,
+      effects: ({ picks }, signed) =>
+        picks.includes('off')
+          ? held.map((h) => closingCommand(document, h.of, 'closed', { ...signed, by: h.by }))
+          : [],
+    };
+  if (!log.picked('end-power', 'on') || !circuit)
+    return held.length === 0
+      ? null
+      : {
+          kind: 'do',
+          key: `end-closed ${log.entries.length}`,
+          title: `Close ${names}`,
+          why: 'Nothing is left open at the end of a call.',
+          lines: [
+            { text: 'Every conductor capped or landed, device and plate on, tools out.' },
+            { text: `Each says so for themselves, here: ${[...new Set(held.map((h) => h.by))].join(', ')}.` },
+          ],
+          done: 'Closed',
+          effects: (_answer, signed) =>
+            held.map((h) => closingCommand(document, h.of, 'closed', { ...signed, by: h.by })),
+        };
+  return powerOn(circuit, 'use');
+}
+
+/** Power put back on record, each box closed first. */
+export function powerOn(circuit: Circuit, purpose: 'use' | 'measurement'): Step {
+  const open = purpose === 'measurement';
+  return {
+    kind: 'power',
+    key: `power ${circuit.id} ${purpose}`,
+    title: open ? 'Power on, to measure' : 'Power on',
+    text: open
+      ? 'Ends apart and capped, nothing loose, nobody touches, people told. Then the breaker on.'
+      : 'Box closed, tools out, people told. Stand to the side, breaker on, listen: if it trips, leave it off.',
+    why: open
+      ? 'Measuring at an open box is no work: hands come back in only after another proof.'
+      : 'What was done is judged by readings, and those need power.',
+    ...(open ? { caution: 'Qualified persons only; probes only, eye protection, a short look.' } : {}),
+    circuit,
+    purpose,
+  };
+}
 
 /** The last step: one tap closes the call. @param more lines of the procedure’s own, first */
 export function record(c: Context, more: readonly Line[] = []): Step {
