@@ -117,6 +117,17 @@ export function whyNotParted(document: JobDocument, proof: Proof, neutral: Point
     : `0.00 A shows nothing of what ran no load: ${listed(idle)}. Put a load on each, or its breaker off, and clamp it again`;
 }
 
+/** Whether a clamp around each neutral of a proved box showed nothing while a circuit ran a load: it does not use them. */
+export function isShownApart(document: JobDocument, box: Box, proof: Proof, circuit: Circuit): boolean {
+  const none = clampsOf(document, proof).filter(
+    (o) => o.value < NO_AMPS && (o.on.includes(circuit.id) || o.on.includes(circuit.panelId)),
+  );
+  return (
+    isAllOurs(document, box, proof) ||
+    pointsIn(document, box).every((p) => p.role !== 'neutral' || none.some((o) => o.node === p.key))
+  );
+}
+
 /** Neutrals of a box that may not be parted yet, and why. */
 export const shutNeutrals = (document: JobDocument, box: Box, proof: Proof): ShutNeutral[] =>
   pointsIn(document, box).flatMap((point) => {

@@ -10,7 +10,8 @@ import { nameKey } from '#core/job/names.ts';
 import { isSurelyBefore, type Recorded } from '#core/job/order.ts';
 import type { Call, Circuit, Closing, Energizing, Entry, Flip, JobDocument } from '#core/job/schema.ts';
 import { circuitsInSpace } from './life.ts';
-import { circuitsIn, enclosureOf } from './points.ts';
+import { isShownApart } from './neutrals.ts';
+import { circuitsIn, enclosureOf, pointsIn } from './points.ts';
 
 /** A box or panel that somebody holds open. */
 export interface Held {
@@ -43,6 +44,33 @@ function boxesWith(document: JobDocument, circuit: Circuit): ReadonlySet<string>
   return found;
 }
 
+/**
+ * Boxes that power on a circuit may reach though it is not known to be in them: the main is off for them, there are conductors in
+ * them of which nobody knows the breaker, or a neutral was parted in them that the circuit is not shown to leave alone.
+ */
+function boxesBeside(document: JobDocument, circuit: Circuit, known: ReadonlySet<string>): string[] {
+  const uses = rows(document.energizings).filter((e) => e.purpose === 'use');
+  const partedIn = new Set([
+    ...rows(document.ticks).flatMap((t) => (t.done && t.step.includes('neutral') ? [t.boxId] : [])),
+    ...rows(document.entries).flatMap((e) => e.touches.flatMap((t) => (t.in === 'neutral' ? [t.id] : []))),
+  ]);
+  return rows(document.proofs).flatMap((proof): string[] => {
+    const box = document.boxes[proof.boxId];
+    if (!box || known.has(box.id) || proof.basis.startsWith('earlier')) return [];
+    const over = uses.some(
+      (e) => proof.lockedOut.includes(e.circuitId) && isSurelyBefore(document, proof, e),
+    );
+    if (over) return [];
+    if (proof.mainOff) return [box.id];
+    const own = circuitsIn(document, box);
+    const lockedOut = proof.lockedOut.flatMap((id) => document.circuits[id] ?? []);
+    if (![...own, ...lockedOut].some((c) => c.panelId === circuit.panelId)) return [];
+    const unknown = proof.others === 'read' || pointsIn(document, box).some((p) => p.circuitId === null);
+    const parted = circuit.neutral && partedIn.has(box.id) && !isShownApart(document, box, proof, circuit);
+    return unknown || parted ? [box.id] : [];
+  });
+}
+
 /** A panel and those that feed it. */
 function panelsAbove(document: JobDocument, panelId: string): ReadonlySet<string> {
   const found = new Set<string>();
@@ -56,7 +84,8 @@ function panelsAbove(document: JobDocument, panelId: string): ReadonlySet<string
 
 /** Whose hands went into what, on a circuit. */
 function handsOn(document: JobDocument, circuit: Circuit): Hands[] {
-  const boxes = boxesWith(document, circuit);
+  const near = boxesWith(document, circuit);
+  const boxes = new Set([...near, ...boxesBeside(document, circuit, near)]);
   const panels = panelsAbove(document, circuit.panelId);
   const proofs = rows(document.proofs).filter((p) => boxes.has(p.boxId) && !p.basis.startsWith('earlier'));
   const proved = new Set(proofs.map((p) => p.boxId));
