@@ -237,6 +237,13 @@ export const BASIS_OPTIONS: Options<Proof['basis']> = options({
   'earlier-proof': 'Earlier form',
   'earlier-override': 'Earlier override',
 });
+export const FEEDS_OPTIONS: Options<Proof['feeds']> = options({
+  'not-shown': 'Nothing yet',
+  'went-dead': 'Something else of this run went dead with it',
+  tone: 'Tone from here is loudest at it',
+  reset: 'A device was reset, this was live, then off',
+  'all-off': 'Every breaker that may feed it is off and locked',
+}).filter((o) => o.value !== 'not-shown');
 export const REFERENCE_OPTIONS: Options<Proof['reference']> = options({
   ground: 'The ground in this box',
   'metal-box': 'The metal box',

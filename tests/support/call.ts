@@ -169,6 +169,7 @@ async function proofAct(driver: WebDriver, act: string): Promise<void> {
   const keys: readonly [RegExp, string][] = [
     [/generator, inverter/, 'None of these, asked'],
     [/What shows that the breaker/, 'It was live here'],
+    [/shows that this breaker feeds/, 'Something else of this run'],
     [/What every conductor is read to/, 'The ground in this box'],
     [/how many cables/, '1'],
     [/known live|switched off/, '120 V lit'],

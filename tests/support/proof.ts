@@ -13,6 +13,7 @@ export async function tap(driver: WebDriver, match: RegExp, key: string): Promis
 const keyFor = (words: string): string => {
   if (/known live|switched off/.test(words)) return '120 V lit';
   if (/locked/.test(words)) return 'Done';
+  if (/shows that this breaker feeds/.test(words)) return 'Something else of this run';
   return /Any other conductor/.test(words) ? 'None: I looked' : 'Dead';
 };
 

@@ -202,6 +202,14 @@ function wiringsOf(run: Run): Report['wirings'] {
   });
 }
 
+/** What showed that the breaker feeds a box that was dead before. */
+const FEEDS_WORDS: Record<Proof['feeds'], string> = {
+  'not-shown': 'what shows that this breaker feeds it is not on record',
+  'went-dead': 'something else of its run went dead with the breaker',
+  tone: 'tone from it was loudest at the breaker',
+  reset: 'a device was reset and it was live, then dead with the breaker',
+  'all-off': 'every breaker that may feed it was off',
+};
 const isOverride = ({ basis }: Proof): boolean => basis === 'not-landed' || basis === 'earlier-override';
 
 /** A proof in a line: what showed that the breaker did it, the reference, the tester, and how much was read. */
@@ -220,8 +228,8 @@ export function proofLine(document: JobDocument, proof: Proof): string {
   const how: Record<Exclude<Proof['basis'], 'earlier-proof' | 'earlier-override'>, string> = {
     'live-before': `live ${live?.value ?? '?'} V before`,
     'new-work': 'new work, not live before',
-    'dead-outlet': 'the outlet was dead before',
-    'tripped-device': 'a device upstream had tripped',
+    'dead-outlet': `the outlet was dead before; ${FEEDS_WORDS[proof.feeds]}`,
+    'tripped-device': `a device upstream had tripped; ${FEEDS_WORDS[proof.feeds]}`,
     'same-lock-out': 'under the lock-out of a box proved before',
     'not-landed': `home run not landed, seen by ${proof.seenBy}`,
   };

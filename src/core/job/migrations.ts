@@ -676,6 +676,7 @@ const fromVersion15 = (file: Raw): Raw => ({
     return { ...rest, touches: typeof inside === 'string' ? [{ in: 'box', id: inside }] : [] };
   }),
   closings: [],
+  proofs: list(file.proofs).map((p) => (isRaw(p) ? { ...p, feeds: 'not-shown' } : p)),
 });
 
 const STEPS: Record<number, (file: Raw) => Raw> = {

@@ -19,11 +19,14 @@ import type {
 import { signsOfLife } from './life.ts';
 import { circuitsIn, hotNeutralPairs, hotPairs, pointsIn, type Point } from './points.ts';
 import { circuitOf, rows } from '#core/job/document.ts';
-import { SOURCE_WORDS } from './sources.ts';
+import { mainKills, SOURCE_WORDS } from './sources.ts';
 import { DEAD_VOLTS, KNOWN_SOURCE, LIVE } from './thresholds.ts';
 
 /** Volts on a source that proves the tester, and from a live conductor to a reference that is one. */
 const LIVE_VOLTS = { least: 100, most: 140 } as const;
+
+/** Answers that show which breaker feeds a box that was dead before. */
+const SHOWS_FEED: ReadonlySet<Proof['feeds']> = new Set(['tone', 'went-dead', 'reset', 'all-off']);
 
 /** Node keys that do not name a conductor of the box. */
 export const REFERENCE = 'reference';
@@ -63,6 +66,7 @@ export const blankDraft = (boxId: string, by: string): Draft => ({
   by,
   basis: 'live-before',
   seenBy: '',
+  feeds: 'not-shown',
   lockedOut: [],
   mainOff: false,
   sourcesOff: [],
@@ -122,6 +126,15 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
       !draft.basis.startsWith('earlier') && (landed || (draft.seenBy.trim() !== '' && whyLanded === null)),
       { problem: landed ? null : (whyLanded ?? 'expected who saw that the home run is not landed') },
     ),
+    ...(draft.basis === 'dead-outlet' || draft.basis === 'tripped-device'
+      ? [
+          answered(
+            'feeds',
+            'It was dead before: what shows that this breaker feeds it?',
+            SHOWS_FEED.has(draft.feeds) || (draft.mainOff && allMainsKill(document, circuits)),
+          ),
+        ]
+      : []),
     answered('reference', 'What every conductor is read to', whyNoReference === null, {
       problem: whyNoReference,
     }),
@@ -138,6 +151,10 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
     ...readings(document, box, points, draft, seen, circuits, otherSources.kinds),
   ];
 }
+
+/** The mains of the panels that feed circuits open all that they feed. */
+const allMainsKill = (document: JobDocument, circuits: readonly Circuit[]): boolean =>
+  circuits.length > 0 && circuits.every((c) => mainKills(document, document.panels[c.panelId]));
 
 /** Why the home run of a box is taken to be landed, whoever saw it otherwise: its circuit had power by what is on record. */
 function whyHomeRunLanded(document: JobDocument, box: Box): string | null {

@@ -52,6 +52,8 @@ interface Truth {
   borrows: { neutral: string; by: string }[];
   loads: Map<string, boolean>;
   main: boolean;
+  /** The row that put it on. */
+  mainCause: string | null;
   hands: Hands[];
 }
 
@@ -125,6 +127,7 @@ export class World {
       borrows: borrows.filter((b) => b.neutral !== b.by),
       loads: new Map(CIRCUITS.map((id) => [id, this.chance(0.5)])),
       main: true,
+      mainCause: null,
       hands: [],
     };
     this.copies = ['device-a', 'device-b'].map((device) => ({
@@ -381,7 +384,9 @@ export class World {
       const { now } = this.clockOf(copy);
       const refused = this.entry(copy, by, `panel ${this.ids}`, [], [{ in: 'panel', id: PANEL.id }]);
       this.gate('panel', refused);
-      if (refused === null && this.truth.main) this.fail('hands in a panel with its main on');
+      const cause = this.truth.mainCause;
+      if (refused === null && this.truth.main && (cause === null || this.hasHeard(copy, cause)))
+        this.fail('hands in a panel with its main on');
       if (refused === null && whyPanelShut(copy.document, PANEL.id, now) === null) this.leavePanel(copy, by);
     },
     'main off': () => void (this.truth.main = false),
@@ -618,21 +623,20 @@ export class World {
   }
   private touch(copy: Copy, box: Box, by: Person, proof: string, parted: boolean): void {
     const live = this.liveIn(box.id, parted);
-    // A conductor that nobody drew was read dead; that it came on since, by another phone or by nobody, no gate can know.
-    const unknown = this.hidden(copy.document, box).some((c) => {
+    // What another phone put on unheard no gate can know; nor that what nobody drew, and was read dead, came on since.
+    const hidden = new Set(this.hidden(copy.document, box));
+    const unheard = [...this.truth.inBox.get(box.id)!].some((c) => {
       const cause = this.truth.cause.get(this.truth.feeds.get(c)!) ?? null;
-      const known = cause !== null && (copy.document.energizings[cause] ?? copy.document.flips[cause]);
-      return this.powered(c) && !known;
+      return this.powered(c) && (cause === null ? hidden.has(c) : !this.hasHeard(copy, cause));
     });
-    // Whose proof another phone made hears of power only from that phone: it may have put it back unheard.
-    const other = this.copies.find((c) => c !== copy)!;
-    const unheard =
-      copy.document.proofs[proof]?.stamp?.device === other.device &&
-      Object.keys(other.document.energizings).some((id) => !copy.document.energizings[id]);
-    if (live !== '' && (unknown || unheard)) return;
+    if (live !== '' && unheard) return;
     if (live !== '') this.fail(`the gate of ${box.name} is open to ${by} while ${live}`);
     const entry = Object.keys(copy.document.entries).at(-1)!;
     this.truth.hands.push({ box: box.id, by, entry, parted, clear: false });
+  }
+
+  private hasHeard({ document }: Copy, row: string): boolean {
+    return document.energizings[row] !== undefined || document.flips[row] !== undefined;
   }
 
   private clamp(copy: Copy, by: Person, loaded: boolean): void {
@@ -709,8 +713,10 @@ export class World {
     );
     if (foreign) return;
     this.truth.locks.set(space, new Set());
-    if (!this.truth.main) this.truth.main = true;
-    this.turnOn(space, copy, Object.keys(copy.document.energizings).at(-1) ?? null);
+    const row = Object.keys(copy.document.energizings).at(-1)!;
+    if (!this.truth.main) this.truth.mainCause = row;
+    this.truth.main = true;
+    this.turnOn(space, copy, row);
   }
 
   /** One act more. @returns its kind */

@@ -410,3 +410,19 @@ test('why a tester or a reading shows nothing, at both sides of what tells a gho
   const low = act(document, 'source-after', {}, [{ ...source(0), node, to }, source(60)]);
   assert.match(low.problem ?? '', /60 V: expected 100 to 140 V/);
 });
+
+test('a box that was dead before asks what shows that the breaker feeds it; a main that opens all does', () => {
+  const feeds = (draft: Partial<Draft>, d = job()) =>
+    gaps(d, { basis: 'dead-outlet', ...LEAD, ...draft }).filter((g) => /this breaker feeds it/.test(g));
+  assert.equal(feeds({ feeds: 'not-shown' }).length, 1);
+  assert.equal(feeds({ basis: 'tripped-device', feeds: 'not-shown' }).length, 1);
+  for (const shown of ['tone', 'went-dead', 'reset', 'all-off'] as const)
+    assert.deepEqual(feeds({ feeds: shown }), [], shown);
+  assert.equal(
+    feeds({ feeds: 'not-shown', mainOff: true }).length,
+    1,
+    'whether one main opens all is not known',
+  );
+  assert.deepEqual(feeds({ feeds: 'not-shown', mainOff: true }, job({ panel: { oneMain: 'yes' } })), []);
+  assert.deepEqual(feeds({ basis: 'live-before', feeds: 'not-shown' }), []);
+});

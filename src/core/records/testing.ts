@@ -29,6 +29,7 @@ export const draftFor = (document: JobDocument, box: Box, values: Partial<Draft>
   lockedOut: circuitsIn(document, box).map((c) => c.id),
   sourcesOff: document.job.otherSources.kinds,
   others: 'none',
+  feeds: 'went-dead',
   ...values,
 });
 

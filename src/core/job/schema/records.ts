@@ -18,6 +18,7 @@ import {
   MOST_WRITTEN,
 } from './fields.ts';
 import {
+  FEEDS_SHOWN,
   HALVES_READ,
   INDICATORS,
   INSTRUMENTS,
@@ -188,6 +189,8 @@ export const proofSchema = entity({
   at: time(),
   by: name(),
   basis: word(PROOF_BASES),
+  /** Of a box that was dead before: what shows that the breaker feeds it. */
+  feeds: word(FEEDS_SHOWN),
   /** Who saw that the home run is not landed. */
   seenBy: text(80),
   /** Circuits taken to be in the box: each breaker opened, and locked or taped with a note. */

@@ -242,6 +242,8 @@ export const PROOF_BASES = [
   'earlier-proof',
   'earlier-override',
 ] as const;
+/** What shows that the breaker that is off feeds a box that was dead before: nothing yet, or one of these. */
+export const FEEDS_SHOWN = ['not-shown', 'tone', 'went-dead', 'reset', 'all-off'] as const;
 /** What conductors are read to. */
 export const REFERENCES = ['ground', 'metal-box', 'lead', 'none'] as const;
 /** What else may feed a house beside the utility through one main. */

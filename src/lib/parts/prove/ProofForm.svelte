@@ -8,7 +8,13 @@
   import { standingLockOut } from '#core/records/proof.ts';
   import { panelCaution, sourceNames } from '#core/records/sources.ts';
   import { ProofDraft } from '../../proofDraft.svelte.ts';
-  import { BASIS_OPTIONS, REFERENCE_OPTIONS, SOURCE_OPTIONS, TESTER_OPTIONS } from '../../names.ts';
+  import {
+    BASIS_OPTIONS,
+    FEEDS_OPTIONS,
+    REFERENCE_OPTIONS,
+    SOURCE_OPTIONS,
+    TESTER_OPTIONS,
+  } from '../../names.ts';
   import { localTime } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -190,6 +196,14 @@
             }}
           />
         {/if}
+      {:else if act.key === 'feeds'}
+        <p class="quiet">
+          A dead outlet reads dead with any breaker off. One of these shows that it is this one; it stands on
+          the sheet.
+        </p>
+        {#each FEEDS_OPTIONS as f (f.value)}
+          <Act big pressed={draft.feeds === f.value} onclick={() => answer({ feeds: f.value })}>{f.name}</Act>
+        {/each}
       {:else if act.key === 'reference'}
         <p class="quiet">
           One thing that is known to be ground. A neutral is none: open, it rises with what is read against
