@@ -429,7 +429,11 @@ function faceActs(
     acts.push(reading('face', `face.${node}`, `At the face, ${node}`, `face.${to}`, to));
   if (device.volts === '250' || device.volts === '125/250') slot('hot', 'other hot');
   if (device.volts !== '250') slot('hot', 'neutral');
-  if (device.kind !== 'two-slot') slot('hot', 'ground');
+  if (device.kind !== 'two-slot') {
+    slot('hot', 'ground');
+    // A neutral that is open beyond has the hot on it, by what is plugged in.
+    if (device.volts !== '250') slot('neutral', 'ground');
+  }
   return acts;
 }
 
@@ -443,6 +447,18 @@ function deadProblem(seen: Seen, inBox: ReadonlySet<string>): string | null {
   if (seen.instrument === 'high-impedance meter' && seen.value < LIVE_VOLTS.least)
     return `${seen.value} V is not dead; expected ${DEAD_VOLTS} V or less. It may be a ghost: read it again, to the same reference, with a two-pole tester or at low impedance`;
   return `${seen.value} V is not dead; expected ${DEAD_VOLTS} V or less${seen.value < 15 ? '. On a neutral: another circuit’s current flows in it' : ''}`;
+}
+
+/** So many touches share a card: what one hand goes through without looking up. */
+const TOGETHER = 3;
+
+/** Acts that are made in one go with one that is open: the slots of a face, or conductors side by side. */
+export function togetherWith(acts: readonly Act[], first: Act): Act[] {
+  const sortOf = ({ kind }: Act) => (kind === 'pair' ? 'dead' : kind);
+  if (first.reads === null || first.reads.live || !['face', 'dead'].includes(sortOf(first))) return [first];
+  const open = acts.slice(acts.indexOf(first)).filter((a) => !a.done);
+  const end = open.findIndex((a) => a.reads === null || sortOf(a) !== sortOf(first));
+  return open.slice(0, end < 0 ? TOGETHER : Math.min(end, TOGETHER));
 }
 
 /** A draft and what was seen as the rows that go on record. @param at UTC time of the proof */

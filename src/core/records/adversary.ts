@@ -589,7 +589,7 @@ export class World {
     const shut = part ? shutNeutrals(copy.document, box, proof) : [];
     if (part) this.gate('neutral', shut.length > 0 ? 'shut' : null);
     if (shut.length > 0) return;
-    this.goIn(copy, by, box, proof.id, part);
+    this.goIn(copy, by, box, part);
   }
   private callHands(copy: Copy, by: Person, part: boolean): void {
     const box = this.boxFor(copy);
@@ -604,10 +604,10 @@ export class World {
     this.gate(part ? 'neutral' : 'hands', refused);
     if (refused === null) {
       if (!proof) this.fail(`hands in ${box.name} on record without a proof`);
-      this.touch(copy, box, by, proof.id, part);
+      this.touch(copy, box, by, part);
     }
   }
-  private goIn(copy: Copy, by: Person, box: Box, proof: string, part: boolean): void {
+  private goIn(copy: Copy, by: Person, box: Box, part: boolean): void {
     const circuit = circuitsIn(copy.document, box)[0];
     if (!circuit) return;
     // On record as an answer, so that other phones hear of it.
@@ -619,9 +619,9 @@ export class World {
       [{ in: 'box', id: box.id }, ...(part ? [{ in: 'neutral' as const, id: box.id }] : [])],
     );
     if (refused !== null) this.fail(`the gate of ${box.name} was open, and its record refused: ${refused}`);
-    this.touch(copy, box, by, proof, part);
+    this.touch(copy, box, by, part);
   }
-  private touch(copy: Copy, box: Box, by: Person, proof: string, parted: boolean): void {
+  private touch(copy: Copy, box: Box, by: Person, parted: boolean): void {
     const live = this.liveIn(box.id, parted);
     // What another phone put on unheard no gate can know; nor that what nobody drew, and was read dead, came on since.
     const hidden = new Set(this.hidden(copy.document, box));

@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { chain, outlet, receptacle } from '#core/job/testing.ts';
 import type { Box, Circuit, JobDocument, Proof } from '#core/job/schema.ts';
-import { actsOf, isLive, lockOutFor, type Act, type Draft, type Seen } from './acts.ts';
+import { actsOf, togetherWith, isLive, lockOutFor, type Act, type Draft, type Seen } from './acts.ts';
 import {
   circuitState,
   isEnergized,
@@ -108,10 +108,15 @@ test('which slots are read before the cover comes off, by the device', () => {
     )
       .filter((a) => a.kind === 'face')
       .map((a) => a.key.replaceAll('face.', ''));
-  assert.deepEqual(slots({}), ['hot neutral', 'hot ground']);
+  assert.deepEqual(slots({}), ['hot neutral', 'hot ground', 'neutral ground']);
   assert.deepEqual(slots({ kind: 'two-slot' }), ['hot neutral']);
   assert.deepEqual(slots({ volts: '250' }), ['hot other hot', 'hot ground']);
-  assert.deepEqual(slots({ volts: '125/250' }), ['hot other hot', 'hot neutral', 'hot ground']);
+  assert.deepEqual(slots({ volts: '125/250' }), [
+    'hot other hot',
+    'hot neutral',
+    'hot ground',
+    'neutral ground',
+  ]);
   for (const kind of ['light', 'switch', 'smoke-alarm', 'hardwired', 'junction'] as const)
     assert.deepEqual(slots({ kind }), [], kind);
 });
@@ -425,4 +430,26 @@ test('a box that was dead before asks what shows that the breaker feeds it; a ma
   );
   assert.deepEqual(feeds({ feeds: 'not-shown', mainOff: true }, job({ panel: { oneMain: 'yes' } })), []);
   assert.deepEqual(feeds({ basis: 'live-before', feeds: 'not-shown' }), []);
+});
+
+test('touches that one hand goes through share a card, and none of them goes missing', () => {
+  const d = job();
+  const box = R1(d);
+  const draft = draftFor(d, box);
+  const [source, live] = walk(d, box, draft);
+  const acts = actsOf(d, box, draft, [source!, live!]);
+  const open = acts.filter((a) => !a.done);
+  const at = (kind: Act['kind']) => open.find((a) => a.kind === kind)!;
+  assert.deepEqual(
+    togetherWith(acts, at('face')).map((a) => a.key.replaceAll('face.', '')),
+    ['hot neutral', 'hot ground', 'neutral ground'],
+  );
+  assert.deepEqual(
+    togetherWith(acts, at('dead')).map((a) => a.kind),
+    ['dead', 'dead', 'pair'],
+  );
+  for (const kind of ['answer', 'lock', 'source', 'live'] as const) {
+    const [one] = acts.filter((a) => a.kind === kind);
+    if (one) assert.deepEqual(togetherWith(acts, one), [one], kind);
+  }
 });

@@ -3,7 +3,7 @@
   import type { OtherSource, Proof } from '#core/job/schema.ts';
   import type { RunStop } from '#core/circuits/run.ts';
   import { circuitsIn, pointsIn } from '#core/records/points.ts';
-  import { actsOf, REFERENCE, type Draft } from '#core/records/acts.ts';
+  import { actsOf, REFERENCE, togetherWith, type Act as ProofAct, type Draft } from '#core/records/acts.ts';
   import { DEAD_VOLTS, KNOWN_SOURCE } from '#core/records/thresholds.ts';
   import { standingLockOut } from '#core/records/proof.ts';
   import { panelCaution, sourceNames } from '#core/records/sources.ts';
@@ -72,12 +72,18 @@
   let otherName = $state('');
   let addingOther = $state(false);
 
-  function see(value: number, quantity: 'volts' | 'absent' = 'volts', link = '') {
-    if (!act) return;
-    made.see(act, { value, quantity, link }, circuitIds);
+  const together = $derived(act ? togetherWith(acts, act) : []);
+  function seeAt(at: ProofAct, value: number, quantity: 'volts' | 'absent' = 'volts', link = '') {
+    made.see(at, { value, quantity, link }, circuitIds);
     chosen = null;
     return null;
   }
+  /** Each is a reading of its own on record. */
+  const allDead = () => {
+    for (const a of together) seeAt(a, 0);
+  };
+  const see = (value: number, quantity: 'volts' | 'absent' = 'volts', link = '') =>
+    act && seeAt(act, value, quantity, link);
   const answerSources = (list: OtherSource[]) =>
     session.attempt({ type: 'edit-job', values: { otherSources: { asked: true, kinds: list } } });
   const answer = (sets: Partial<Draft>) => {
@@ -299,6 +305,15 @@
               {/if}
             {:else}
               <Act kind="main" big onclick={() => see(0)}>Dead</Act>
+              {#if together.length > 1}
+                <p class="quiet">
+                  Then, without looking up: {together
+                    .slice(1)
+                    .map((a) => a.words)
+                    .join('; ')}.
+                </p>
+                <Act big onclick={allDead}>All {together.length} read dead</Act>
+              {/if}
             {/if}
             <NumberField
               optional
