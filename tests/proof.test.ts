@@ -126,8 +126,8 @@ test('a dead outlet with an open ground: its ground is refused, a lead from a pr
     await tapOn(app.driver, await app.driver.findElement(By.xpath(`//label[contains(., "Battery")]//input`)));
     await press(app.driver, 'These are here');
     await tap(app.driver, /What shows that the breaker did it/, 'The outlet was dead before');
-    await tap(app.driver, /shows that this breaker feeds it/, 'Something else of this run');
     await tap(app.driver, /What every conductor is read to/, 'The ground in this box');
+    await tap(app.driver, /shows that this breaker feeds it/, 'Something else of this run');
     await tap(app.driver, /known live source/, '120 V lit');
     await sees(app.driver, /A conductor that is live in this box to the/, '.act');
     await fill(app.driver, 'or volts shown', '3');

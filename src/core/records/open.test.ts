@@ -9,7 +9,10 @@ import type { Energizing, Flip, JobDocument } from '#core/job/schema.ts';
 import { unite } from '#core/job/unite.ts';
 import { runGuarded } from './gates.ts';
 import { closingCommand, heldOpen, isLocked, powerCommand, waitsFor, whyNotFlipped } from './open.ts';
+import { validProof, whyUnproved } from './proof.ts';
+import { job, LATER, power, proved, R1, withPower } from './proofTesting.ts';
 import { draftFor, recorded, walk } from './testing.ts';
+import { chain } from '#core/job/testing.ts';
 
 const CIRCUIT = 'circuit-studio';
 const NOW = '2026-05-08T15:00:00Z';
@@ -187,4 +190,17 @@ test('all that waits is named, by place', () => {
   assert.deepEqual(waits.map((h) => h.name).sort(), ['S1', 'S2']);
   a.run(powerCommand(a.document, a.circuit, 'use', { by: ALDER, at: NOW }, waits));
   assert.deepEqual(a.held(), []);
+});
+
+test('power on any circuit ends what a locked main or an unknown conductor leaves open; on another one it ends nothing', () => {
+  const hall = chain([], { id: 'circuit-2', name: 'Hall', space: 3, status: 'existing' });
+  const start = job({ others: [hall], panel: { oneMain: 'yes' } });
+  const onHall = (d: JobDocument) => whyUnproved(withPower(d, power('circuit-2', LATER)), R1(d), LATER);
+  assert.match(onHall(proved(start, { mainOff: true })), /Power came on Hall since/);
+  const known = proved(start);
+  assert.ok(validProof(withPower(known, power('circuit-2', LATER)), R1(known), LATER));
+  const counted = proved(
+    job({ boxes: [{ cables: 2, status: 'existing' }], circuit: { ordered: 'unknown' }, others: [hall] }),
+  );
+  assert.match(onHall(counted), /Power came on Hall since, and may feed what is in this box/);
 });

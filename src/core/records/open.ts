@@ -11,7 +11,8 @@ import { isSurelyBefore, type Recorded } from '#core/job/order.ts';
 import type { Call, Circuit, Closing, Energizing, Entry, Flip, JobDocument } from '#core/job/schema.ts';
 import { circuitsInSpace } from './life.ts';
 import { isShownApart } from './neutrals.ts';
-import { circuitsIn, enclosureOf, pointsIn } from './points.ts';
+import { circuitsIn, enclosureOf } from './points.ts';
+import { hasUnknown } from './proof.ts';
 
 /** A box or panel that somebody holds open. */
 export interface Held {
@@ -65,7 +66,7 @@ function boxesBeside(document: JobDocument, circuit: Circuit, known: ReadonlySet
     const own = circuitsIn(document, box);
     const lockedOut = proof.lockedOut.flatMap((id) => document.circuits[id] ?? []);
     if (![...own, ...lockedOut].some((c) => c.panelId === circuit.panelId)) return [];
-    const unknown = proof.others === 'read' || pointsIn(document, box).some((p) => p.circuitId === null);
+    const unknown = hasUnknown(document, proof);
     const parted = circuit.neutral && partedIn.has(box.id) && !isShownApart(document, box, proof, circuit);
     return unknown || parted ? [box.id] : [];
   });

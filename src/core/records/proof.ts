@@ -17,8 +17,8 @@ import {
 import type { Box, Circuit, Energizing, JobDocument, Observation, Proof } from '#core/job/schema.ts';
 import { lockOutFor, proofGaps, seriesOf } from './acts.ts';
 import { alterationSince, type BesideStart } from './alterations.ts';
-import { signsOfLife, type Sign } from './life.ts';
-import { circuitsIn, enclosureOf } from './points.ts';
+import { circuitsInSpace, signsOfLife, type Sign } from './life.ts';
+import { circuitsIn, enclosureOf, pointsIn } from './points.ts';
 
 /** Observations that a proof is made of, in the order in which they went on record. */
 export function seenFor(document: JobDocument, proof: Pick<Proof, 'observations'>): Observation[] {
@@ -94,6 +94,36 @@ function signOfLife(document: JobDocument, proof: Proof, beside: BesideStart): S
   return null;
 }
 
+/** There are conductors in a box of which nobody knows the breaker. */
+export const hasUnknown = (document: JobDocument, { boxId, others }: Proof): boolean => {
+  const box = document.boxes[boxId];
+  return (
+    others === 'read' || (box !== undefined && pointsIn(document, box).some((p) => p.circuitId === null))
+  );
+};
+
+/**
+ * A circuit whose power, or flip, since the first lock may have reached a box though it is not known to be in it: its panel feeds
+ * the box, and there are conductors of unknown breakers in it, or the main was off for it.
+ */
+function reachedSince(
+  document: JobDocument,
+  proof: Proof,
+  beside: BesideStart,
+  own: ReadonlySet<string>,
+): string | null {
+  const panels = new Set([...own].flatMap((id) => document.circuits[id]?.panelId ?? []));
+  const came = [
+    ...beside
+      .since(document.energizings)
+      .flatMap((e) => (e.purpose === 'lock-removed' ? [] : (document.circuits[e.circuitId] ?? []))),
+    ...beside
+      .since(document.flips)
+      .flatMap((f) => f.off.flatMap((space) => circuitsInSpace(document, f.panelId, space))),
+  ].find((c) => proof.mainOff || panels.has(c.panelId));
+  return came && (proof.mainOff || hasUnknown(document, proof)) ? came.name : null;
+}
+
 /** What speaks against a home run that is said not to be landed: hands in its panel since. */
 function whyLanded(document: JobDocument, proof: Proof, beside: BesideStart): string | null {
   const circuit = circuitOf(document, proof.boxId);
@@ -131,6 +161,9 @@ export function whyEnded(document: JobDocument, proof: Proof, now: string): stri
       ? `The lock came off ${name} since`
       : `Power came back on ${name} since`;
   }
+  const reached = reachedSince(document, proof, beside, ids);
+  if (reached !== null)
+    return `Power came on ${reached} since, and may feed what is in this box and on no circuit that is known`;
   const sign = signOfLife(document, proof, beside);
   if (sign) return `Since the first lock something was live. ${sign.words}. Find it, then prove it again`;
   const landed = proof.basis === 'not-landed' ? whyLanded(document, proof, beside) : null;
