@@ -4,6 +4,7 @@
  */
 import { parseArgs } from 'node:util';
 import { newTally, play, World } from '#core/records/adversary.ts';
+import { randomFrom } from '#core/planner/search/random.ts';
 
 const { values } = parseArgs({
   options: {
@@ -17,17 +18,17 @@ const [count, seed, steps] = [Number(values.count), Number(values.seed), Number(
 let failed = 0;
 for (let k = 0; k < count; k++)
   try {
-    play(seed + k, steps, tally);
+    play(randomFrom(seed + k), steps, tally);
   } catch (error) {
     failed++;
-    if (failed <= 3) console.log(String(error));
+    if (failed <= 3) console.log(`seed ${seed + k}: ${error instanceof Error ? error.stack : String(error)}`);
   }
 console.log(`${count} sequences of ${steps} acts, ${tally.proofs} proofs, ${failed} failed`);
 for (const gate of new Set([...Object.keys(tally.opened), ...Object.keys(tally.shut)]))
   console.log(`${gate.padEnd(22)} open ${tally.opened[gate] ?? 0}, shut ${tally.shut[gate] ?? 0}`);
 const gates = ['hands', 'neutral', 'power', 'flip', 'panel'];
 console.log(`\n${'shut by it / opened by it'.padEnd(26)}${gates.map((g) => g.padStart(14)).join('')}`);
-for (const kind of new World(1, newTally()).kinds)
+for (const kind of new World(randomFrom(1), newTally()).kinds)
   console.log(
     kind.padEnd(26) +
       gates

@@ -10,7 +10,6 @@ import { headsOf, type Clock } from '#core/job/order.ts';
 import { unite } from '#core/job/unite.ts';
 import { chain, outlet, PANEL } from '#core/job/testing.ts';
 import type { Box, Circuit, JobDocument, Observation } from '#core/job/schema.ts';
-import { randomFrom } from '#core/planner/search/random.ts';
 import { actsOf, OTHER, proofGaps, REFERENCE, rowsOf, type Act, type Draft, type Seen } from './acts.ts';
 import { GATES } from './gates.ts';
 import { shutNeutrals } from './neutrals.ts';
@@ -108,8 +107,9 @@ export class World {
   private minute = 0;
   private ids = 0;
 
-  constructor(seed: number, tally: Tally) {
-    this.random = randomFrom(seed);
+  /** @param random numbers below 1, of a seed */
+  constructor(random: () => number, tally: Tally) {
+    this.random = random;
     this.tally = tally;
     const document = house();
     const inBox = new Map<string, Set<string>>(
@@ -758,13 +758,7 @@ export class World {
 }
 
 /** Plays one sequence. @throws where a gate let somebody touch what is live */
-export function play(seed: number, steps: number, tally: Tally): void {
-  const world = new World(seed, tally);
-  try {
-    for (let k = 0; k < steps; k++) world.step();
-  } catch (error) {
-    throw new Error(
-      `seed ${seed}: ${error instanceof Error ? `${error.message}\n${error.stack}` : String(error)}`,
-    );
-  }
+export function play(random: () => number, steps: number, tally: Tally): void {
+  const world = new World(random, tally);
+  for (let k = 0; k < steps; k++) world.step();
 }
