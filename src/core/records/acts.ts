@@ -450,7 +450,7 @@ function deadProblem(seen: Seen, inBox: ReadonlySet<string>): string | null {
 }
 
 /** So many touches share a card: what one hand goes through without looking up. */
-const TOGETHER = 3;
+const TOGETHER = 4;
 
 /** Acts that are made in one go with one that is open: the slots of a face, or conductors side by side. */
 export function togetherWith(acts: readonly Act[], first: Act): Act[] {
