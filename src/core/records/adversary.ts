@@ -286,30 +286,8 @@ export class World {
       if (circuit) this.gate('flip', whyNotFlipped(copy.document, circuit));
       if (refused === null && this.truth.locks.get(space)!.size === 0) this.turnOn(space, copy, id);
     },
-    reading: (copy, by) => {
-      const box = copy.document.boxes[this.pick(BOXES)]!;
-      this.row(copy, 'readings', {
-        ...PLAIN_READING,
-        ...this.common('reading', copy, by, box.id),
-        ...{
-          stage: 'as-found',
-          instrument: 'meter',
-          hotNeutral: this.voltsAt(copy.document, box, 'face.hot'),
-        },
-      });
-    },
-    'as left': (copy, by) => {
-      const box = copy.document.boxes[this.pick(BOXES)]!;
-      this.row(copy, 'readings', {
-        ...PLAIN_READING,
-        ...this.common('reading', copy, by, box.id),
-        ...{
-          stage: 'as-left',
-          instrument: 'meter',
-          hotNeutral: this.voltsAt(copy.document, box, 'face.hot'),
-        },
-      });
-    },
+    reading: (copy, by) => this.reads(copy, by, 'as-found'),
+    'as left': (copy, by) => this.reads(copy, by, 'as-left'),
     correct: (copy) => {
       const [last] = Object.values(copy.document.readings).slice(-1);
       if (last)
@@ -458,6 +436,14 @@ export class World {
 
   private common(prefix: string, copy: Copy, by: Person, boxId: string | null) {
     return { id: this.id(prefix), at: this.clockOf(copy).now, by, place: '', boxId };
+  }
+  private reads(copy: Copy, by: Person, stage: 'as-found' | 'as-left'): void {
+    const box = copy.document.boxes[this.pick(BOXES)]!;
+    this.row(copy, 'readings', {
+      ...PLAIN_READING,
+      ...this.common('reading', copy, by, box.id),
+      ...{ stage, instrument: 'meter', hotNeutral: this.voltsAt(copy.document, box, 'face.hot') },
+    });
   }
   private entry(
     copy: Copy,
