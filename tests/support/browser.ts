@@ -70,6 +70,8 @@ export const setSize = (driver: Driver, width: number, height: number): Promise<
   }) as Promise<unknown>;
 
 const WAIT = 15000;
+/** One look lasts no longer than the driver lets a script run, milliseconds. */
+const LONGEST_LOOK = 40_000;
 /** What the driver says of a page that was left. */
 const LEFT = /unload|navigat|detached|context|reload|target/i;
 
@@ -88,7 +90,7 @@ export async function inPage<T>(
   const until = Date.now() + wait;
   for (;;) {
     try {
-      return await driver.executeAsyncScript<T | null>(
+      const found = await driver.executeAsyncScript<T | null>(
         `const [a, left, done] = arguments;
          const look = () => { ${look} };
          let over = false;
@@ -116,8 +118,9 @@ export async function inPage<T>(
          const late = setTimeout(() => end(null), left);
          ask();`,
         args,
-        Math.max(0, until - Date.now()),
+        Math.min(LONGEST_LOOK, Math.max(0, until - Date.now())),
       );
+      if (found !== null || Date.now() >= until) return found;
     } catch (problem) {
       // Another page came while this one was looked at: it is looked for there.
       const left = problem instanceof error.WebDriverError && LEFT.test(problem.message);
