@@ -8,7 +8,7 @@ import { PLAIN_READING } from '#core/job/document.ts';
 import { gapsOf, validProof, whyUnproved } from './proof.ts';
 import type { Draft } from './acts.ts';
 import { licenseGuard } from './people.ts';
-import { mayShare, neutralGuard, shutNeutrals, whyNeutralsShut } from './neutrals.ts';
+import { isShownApart, mayShare, neutralGuard, shutNeutrals, whyNeutralsShut } from './neutrals.ts';
 import { job, LATER, NOON, power, proved, R1, withPower } from './proofTesting.ts';
 import { clamped, draftFor, recorded, walk } from './testing.ts';
 
@@ -222,4 +222,23 @@ test('where local law leaves boxes and panels to the licensed, nobody else opens
     assert.throws(of(role), /only a licensed person/);
   assert.ok(of('licensed')());
   for (const role of ['apprentice', 'owner', null] as const) assert.ok(of(role, false)());
+});
+
+test('of several clamps the newest says what ran; of several neutrals each is shown apart by its own', () => {
+  // Idle first, loaded later, and the other way around: what was shown with a load stays shown only by the newest.
+  const later = clampedAt(clampedAt(beside(), []), ['circuit-2'], 0, EVEN_LATER);
+  assert.equal(why(later), '');
+  assert.match(why(clampedAt(clampedAt(beside(), ['circuit-2']), [], 0, EVEN_LATER)), /ran no load: Hall/);
+  const far = hall({ id: 'circuit-3', name: 'Porch', space: 5 });
+  const two = proved(
+    job({ boxes: [{ through: ['circuit-2'] }], others: [hall(), far], panel: { known: 'yes' } }),
+  );
+  const [proof] = Object.values(two.proofs) as [Proof];
+  assert.equal(isShownApart(two, R1(two), proof, far), false);
+  const clampedTwo = clampedAt(two, ['circuit-3']);
+  assert.ok(isShownApart(clampedTwo, R1(two), proof, far));
+  assert.equal(
+    isShownApart(clampedTwo, R1(two), proof, { ...far, id: 'circuit-4', panelId: 'panel-9' }),
+    false,
+  );
 });
