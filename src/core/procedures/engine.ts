@@ -70,10 +70,7 @@ function before(c: Context, step: Step): Step | null {
   const { document, now } = c;
   const { inside, live, liveOpen, inPanel } = step;
   if (step.kind === 'record') return isLeft(c) ? null : beforeTheEnd(c);
-  if (inPanel) {
-    const why = whyPanelShut(document, panelOf(document).id, now);
-    if (why !== null) return seeTo(c) ?? panelDead(c);
-  }
+  if (inPanel && whyPanelShut(document, panelOf(document).id, now) !== null) return seeTo(c) ?? panelDead(c);
   if (inside && !validProof(document, inside, now)) {
     if (circuitsIn(document, inside).length === 0) return askBreaker(c, inside, `breaker ${inside.id}`);
     const first = circuitsIn(document, inside).every((k) => isSaidOff(document, k, now)) ? null : seeTo(c);
@@ -88,18 +85,15 @@ function before(c: Context, step: Step): Step | null {
       }
     );
   }
-  if (partsNeutrals(step)) {
-    const why = whyNeutralsShut(document, step.inside, now);
-    if (why !== null)
-      return {
-        kind: 'clamp',
-        key: `clamp ${step.inside.id}`,
-        title: `Clamp the neutral in ${step.inside.name}`,
-        text: 'It stays joined until the clamp shows that no other circuit uses it.',
-        why: 'A neutral that another circuit uses reads nothing while it is joined, and has 120 V on it once it is parted.',
-        box: step.inside,
-      };
-  }
+  if (partsNeutrals(step) && whyNeutralsShut(document, step.inside, now) !== null)
+    return {
+      kind: 'clamp',
+      key: `clamp ${step.inside.id}`,
+      title: `Clamp the neutral in ${step.inside.name}`,
+      text: 'It stays joined until the clamp shows that no other circuit uses it.',
+      why: 'A neutral that another circuit uses reads nothing while it is joined, and has 120 V on it once it is parted.',
+      box: step.inside,
+    };
   const [circuit, purpose, wanted] = liveOpen
     ? ([liveOpen, 'measurement', 'measuring'] as const)
     : ([live, 'use', 'energized'] as const);

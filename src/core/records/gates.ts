@@ -11,7 +11,7 @@ import type { JobDocument, Proof, Reading } from '#core/job/schema.ts';
 import { circuitsIn } from './points.ts';
 import { alterationsOf } from './alterations.ts';
 import { circuitState, gapsOf, holds, validProof, whyEnded, whyUnproved } from './proof.ts';
-import { neutralGuard, shutNeutrals, type ShutNeutral } from './neutrals.ts';
+import { neutralGuard, neutralWords, shutNeutrals, type ShutNeutral } from './neutrals.ts';
 import { countersignGuard, licenseGuard } from './people.ts';
 import { panelGuard } from './panel.ts';
 import { callEndGuard, flipGuard, heldGuard } from './open.ts';
@@ -35,7 +35,6 @@ export function stepsIn(document: JobDocument, line: Run, stop: RunStop, now: st
   const proof = validProof(document, stop.box, now);
   if (!proof) return { open: false, why: whyUnproved(document, stop.box, now) };
   const shut = shutNeutrals(document, stop.box, proof);
-  const [first] = shut;
   return {
     open: true,
     proof,
@@ -44,7 +43,7 @@ export function stepsIn(document: JobDocument, line: Run, stop: RunStop, now: st
       .filter((step) => !step.afterPower)
       .map((step) => ({
         ...step,
-        shut: step.partsNeutral && first ? `${first.point.name}: ${first.why}` : null,
+        shut: step.partsNeutral ? neutralWords(shut) : null,
       })),
   };
 }

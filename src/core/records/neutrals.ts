@@ -135,12 +135,14 @@ export const shutNeutrals = (document: JobDocument, box: Box, proof: Proof): Shu
     return why === null ? [] : [{ point, why }];
   });
 
+/** Which of them holds the work back, and why, in words; null where none does. */
+export const neutralWords = ([first]: readonly ShutNeutral[]): string | null =>
+  first ? `${first.point.name}: ${first.why}` : null;
+
 /** Why no neutral of a box may be parted now; null when all may. @param now UTC time */
 export function whyNeutralsShut(document: JobDocument, box: Box, now: string): string | null {
   const proof = validProof(document, box, now);
-  if (!proof) return null;
-  const [first] = shutNeutrals(document, box, proof);
-  return first ? `${first.point.name}: ${first.why}` : null;
+  return proof && neutralWords(shutNeutrals(document, box, proof));
 }
 
 /** An answer that parts a neutral stands on its gate; the proof of the box is asked for besides. */

@@ -109,6 +109,37 @@ function handsOn(document: JobDocument, circuit: Circuit): Hands[] {
   ];
 }
 
+/** A box or panel as rows speak of it. */
+interface Thing {
+  name: string;
+  /** Outlets in one box with it; a panel alone. */
+  same: readonly string[];
+  /** Power for use on any of its circuits: it was closed by then. */
+  used: readonly Energizing[];
+}
+
+/** @param uses power for use, on any circuit */
+function thingAt(
+  document: JobDocument,
+  circuit: Circuit,
+  of: Closing['of'],
+  uses: readonly Energizing[],
+): Thing {
+  const box = of.in === 'box' ? document.boxes[of.id] : undefined;
+  if (!box)
+    return {
+      name: of.in === 'box' ? 'a box' : (document.panels[of.id]?.name ?? 'a panel'),
+      same: [of.id],
+      used: uses.filter((e) => document.circuits[e.circuitId]?.panelId === of.id),
+    };
+  const ids = new Set([circuit.id, ...circuitsIn(document, box).map((c) => c.id)]);
+  return {
+    name: box.name,
+    same: enclosureOf(document, box).map((b) => b.id),
+    used: uses.filter((e) => ids.has(e.circuitId)),
+  };
+}
+
 /**
  * What is held open on a circuit, each once for each person. What was put back into use since, was closed by then; a tick or an
  * answer counts from the proof on that let those hands in.
@@ -121,24 +152,17 @@ export function heldOpen(document: JobDocument, circuit: Circuit, but: readonly 
   const after = (rowsOf: readonly Recorded[], row: Recorded): boolean =>
     rowsOf.some((r) => isSurelyBefore(document, row, r));
   const found = new Map<string, Held>();
-  const usesOf = new Map<string, Energizing[]>();
-  /** Power for use on any circuit of a thing: it was closed by then. */
-  const useOf = (of: Closing['of']): Energizing[] => {
+  const things = new Map<string, Thing>();
+  // Many rows are of one box: what is in it, and beside it, is looked up once.
+  const thingOf = (of: Closing['of']): Thing => {
     const key = `${of.in} ${of.id}`;
-    const box = document.boxes[of.id];
-    const ids =
-      of.in === 'box' && box ? new Set([circuit.id, ...circuitsIn(document, box).map((c) => c.id)]) : null;
-    const made =
-      usesOf.get(key) ??
-      uses.filter((e) => (ids ? ids.has(e.circuitId) : document.circuits[e.circuitId]?.panelId === of.id));
-    usesOf.set(key, made);
+    const made = things.get(key) ?? thingAt(document, circuit, of, uses);
+    things.set(key, made);
     return made;
   };
   const proofs = rows(document.proofs);
   for (const { row, of } of handsOn(document, circuit)) {
-    const box = document.boxes[of.id];
-    const same = of.in === 'box' && box ? enclosureOf(document, box).map((b) => b.id) : [of.id];
-    const used = useOf(of);
+    const { same, used, name } = thingOf(of);
     if (after(used, row)) continue;
     // Tests are ticked with the power on, under no proof that still stands.
     const isTick = 'step' in row && 'done' in row;
@@ -156,7 +180,6 @@ export function heldOpen(document: JobDocument, circuit: Circuit, but: readonly 
     );
     if (own.some((c) => c.left === 'closed')) continue;
     const key = `${of.in} ${same.toSorted().join()} ${nameKey(row.by)}`;
-    const name = of.in === 'box' ? (box?.name ?? 'a box') : (document.panels[of.id]?.name ?? 'a panel');
     const now: Held = { of, name, by: row.by, since: row.at, left: own.length > 0 ? 'clear' : 'open' };
     const known = found.get(key);
     if (!known || known.left === 'clear') found.set(key, now);
@@ -181,8 +204,8 @@ export function waitsFor(
   );
 }
 
-/** What a person who puts power back closes with it, of what they hold themselves. */
-const leftFor = (purpose: Energizing['purpose']): Closing['left'] =>
+/** How what is held open is left before power: closed for use; clear of hands, to be measured. */
+export const leftFor = (purpose: Energizing['purpose']): Closing['left'] =>
   purpose === 'measurement' ? 'clear' : 'closed';
 
 /**

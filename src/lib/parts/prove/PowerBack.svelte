@@ -5,7 +5,7 @@
 <script lang="ts">
   import { nameKey } from '#core/job/names.ts';
   import type { Circuit, Energizing } from '#core/job/schema.ts';
-  import { closingCommand, powerCommand, waitsFor, type Held } from '#core/records/open.ts';
+  import { closingCommand, leftFor, powerCommand, waitsFor, type Held } from '#core/records/open.ts';
   import { localTime } from '../../readings.ts';
   import { useSession } from '../../store/session.svelte.ts';
   import Act from '../Act.svelte';
@@ -33,7 +33,7 @@
   const own = $derived(waits.filter((h) => nameKey(h.by) === nameKey(by)));
   const others = $derived(waits.filter((h) => nameKey(h.by) !== nameKey(by)));
   const ticked = $state<Record<string, boolean>>({});
-  const left = $derived(purpose === 'measurement' ? 'clear' : 'closed');
+  const left = $derived(leftFor(purpose));
   const words = (h: Held) =>
     left === 'clear'
       ? `Hands out of ${h.name}, its ends apart and capped`
