@@ -4,7 +4,7 @@ import type { View } from '#core/view/view.ts';
 import { breakerOf, PLAIN_CIRCUIT, stopAt } from '#core/job/document.ts';
 import type { Box, Circuit, Reading, Settings } from '#core/job/schema.ts';
 import { isSaidOff } from '#core/records/proof.ts';
-import { takesBothHots } from '#core/records/sequence.ts';
+import { takesBothHots } from '#core/records/faces.ts';
 import { judge, unjudged, type Setting, type Verdict } from './verdict.ts';
 
 /** Cable to an outlet of which no circuit is on record, inches. */

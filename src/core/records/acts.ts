@@ -6,6 +6,7 @@
  * conductor stands at 120 V.
  */
 import { isAfter, isSameDay } from '#core/units/time.ts';
+import { BOX } from '#core/boxes/wiring.ts';
 import { inOrder, isSurelyBefore } from '#core/job/order.ts';
 import type {
   Box,
@@ -17,7 +18,8 @@ import type {
   Proof,
 } from '#core/job/schema.ts';
 import { signsOfLife } from './life.ts';
-import { circuitsIn, hotNeutralPairs, hotPairs, pointsIn, type Point } from './points.ts';
+import { facesOf } from './faces.ts';
+import { circuitsIn, enclosureOf, hotNeutralPairs, hotPairs, pointsIn, type Point } from './points.ts';
 import { circuitOf, rows } from '#core/job/document.ts';
 import { mainKills, SOURCE_WORDS } from './sources.ts';
 import { DEAD_VOLTS, KNOWN_SOURCE, LIVE } from './thresholds.ts';
@@ -159,7 +161,10 @@ const allMainsKill = (document: JobDocument, circuits: readonly Circuit[]): bool
 /** Why the home run of a box is taken to be landed, whoever saw it otherwise: its circuit had power by what is on record. */
 function whyHomeRunLanded(document: JobDocument, box: Box): string | null {
   const circuit = circuitOf(document, box.id);
-  if (!circuit) return null;
+  if (!circuit)
+    return box.status === 'new'
+      ? null
+      : 'this box is old and on no circuit that is known: which home run is not landed? Take what feeds it off and lock it';
   const powered =
     rows(document.energizings).some((e) => e.circuitId === circuit.id && e.purpose !== 'lock-removed') ||
     [...signsOfLife(document, (table) => rows(table))].some((s) => s.circuitIds.includes(circuit.id));
@@ -382,7 +387,11 @@ function readings(
         { kind: 'lock', sets: { lockedOut: [...draft.lockedOut, c.id] } },
       ),
     );
-  acts.push(...faceActs(box, reading));
+  if (circuits.length === 0 && draft.basis !== 'not-landed') acts.push(allOff(document, draft));
+  acts.push(...enclosureOf(document, box).flatMap((b) => faceActs(b, b.id === box.id ? null : b, reading)));
+  const metal = reading('dead', BOX, 'Plate screw, yoke or metal box', REFERENCE, to, true);
+  // What a lead reaches before the cover is off is read before it.
+  if (draft.reference === 'lead') acts.push(metal);
   if (cablesDecide(box, circuits))
     acts.push(
       answered(
@@ -391,22 +400,55 @@ function readings(
         box.cables !== null,
       ),
     );
+  if (draft.reference === 'ground') acts.push(metal);
   for (const p of points) if (p !== own) acts.push(reading('dead', p.key, p.name, REFERENCE, to, p !== hot));
   for (const [a, b] of [...hotPairs(there), ...hotNeutralPairs(there)])
     acts.push(reading('pair', a.key, a.name, b.key, b.name));
   const others = seen.filter((s) => s.node.startsWith(OTHER));
+  // A box in which nothing is on record has conductors all the same, but for one that is not roughed in yet.
+  const mustBeThere = points.length === 0 && box.status !== 'new';
   for (const node of new Set(others.map((s) => s.node)))
     acts.push(reading('dead', node, others.find((s) => s.node === node)!.nodeName, REFERENCE, to));
   acts.push(
     answered(
       'others',
       'Any other conductor in the box, behind the device or in the back?',
-      draft.others === 'none' || (draft.others === 'read' && others.length > 0),
-      { problem: draft.others === 'read' && others.length === 0 ? 'expected a reading of each' : null },
+      (draft.others === 'none' && !mustBeThere) || (draft.others === 'read' && others.length > 0),
+      {
+        problem:
+          others.length > 0
+            ? null
+            : draft.others === 'read'
+              ? 'expected a reading of each'
+              : draft.others === 'none' && mustBeThere
+                ? 'no conductor of this box is on record: expected a reading of each that is in it'
+                : null,
+      },
     ),
     source(true),
   );
   return acts.some(isFound) ? acts : acts.map(anew);
+}
+
+/** A box on no circuit: whatever may feed it is off, by every breaker on record or by the mains. */
+function allOff(document: JobDocument, { mainOff, lockedOut }: Draft): Act {
+  const panels = rows(document.panels);
+  const circuits = rows(document.circuits);
+  const kills = panels.length > 0 && panels.every((p) => mainKills(document, p));
+  const each = circuits.length > 0 && circuits.every((c) => lockedOut.includes(c.id));
+  return answered(
+    'lock main',
+    `On no circuit that is known, so any breaker may feed it: the main${panels.length > 1 ? ' of each panel' : ''} off and locked, note on it, people told`,
+    (mainOff && kills) || each,
+    {
+      kind: 'lock',
+      problem:
+        mainOff && !kills && !each
+          ? 'one main that opens all of it, and no other source, are not on record: find its breaker first, or lock every one'
+          : null,
+      sets: { mainOff: true },
+    },
+  );
 }
 
 const breakerName = ({ space, half, name }: Circuit): string => {
@@ -418,23 +460,32 @@ const breakerName = ({ space, half, name }: Circuit): string => {
 const cablesDecide = (box: Box, circuits: readonly Circuit[]): boolean =>
   box.status !== 'new' && box.wiring === null && circuits.some((c) => c.ordered !== 'yes');
 
-/** The slots of a receptacle are read before its cover comes off. */
+/**
+ * The slots of a receptacle, each half of it, are read before its cover comes off.
+ * @param beside the outlet where it is another one of the same box
+ */
 function faceActs(
-  { device }: Box,
+  outlet: Box,
+  beside: Box | null,
   reading: (kind: 'face', node: string, name: string, to: string, toName: string) => Act,
 ): Act[] {
+  const { device } = outlet;
   if (['light', 'switch', 'smoke-alarm', 'hardwired', 'junction'].includes(device.kind)) return [];
-  const acts: Act[] = [];
-  const slot = (node: string, to: string) =>
-    acts.push(reading('face', `face.${node}`, `At the face, ${node}`, `face.${to}`, to));
-  if (device.volts === '250' || device.volts === '125/250') slot('hot', 'other hot');
-  if (device.volts !== '250') slot('hot', 'neutral');
-  if (device.kind !== 'two-slot') {
-    slot('hot', 'ground');
-    // A neutral that is open beyond has the hot on it, by what is plugged in.
-    if (device.volts !== '250') slot('neutral', 'ground');
-  }
-  return acts;
+  return facesOf(outlet).flatMap((half) => {
+    const acts: Act[] = [];
+    const key = `face.${beside ? `${beside.id}.` : ''}${half === 'bottom' ? 'bottom.' : ''}`;
+    const name = `At the face${beside ? ` of ${beside.name}` : ''}, ${half === 'both' ? '' : `${half} `}`;
+    const slot = (node: string, to: string) =>
+      acts.push(reading('face', `${key}${node}`, `${name}${node}`, `${key}${to}`, to));
+    if (device.volts === '250' || device.volts === '125/250') slot('hot', 'other hot');
+    if (device.volts !== '250') slot('hot', 'neutral');
+    if (device.kind !== 'two-slot') {
+      slot('hot', 'ground');
+      // A neutral that is open beyond has the hot on it, by what is plugged in.
+      if (device.volts !== '250') slot('neutral', 'ground');
+    }
+    return acts;
+  });
 }
 
 /** What keeps a reading from showing that something is dead. */
@@ -449,16 +500,17 @@ function deadProblem(seen: Seen, inBox: ReadonlySet<string>): string | null {
   return `${seen.value} V is not dead; expected ${DEAD_VOLTS} V or less${seen.value < 15 ? '. On a neutral: another circuit’s current flows in it' : ''}`;
 }
 
-/** So many touches share a card: what one hand goes through without looking up. */
-const TOGETHER = 4;
+/** So many touches share a card: what one hand goes through without looking up; at a face they lie side by side. */
+const TOGETHER = { face: 6, dead: 5 } as const;
 
 /** Acts that are made in one go with one that is open: the slots of a face, or conductors side by side. */
 export function togetherWith(acts: readonly Act[], first: Act): Act[] {
   const sortOf = ({ kind }: Act) => (kind === 'pair' ? 'dead' : kind);
-  if (first.reads === null || first.reads.live || !['face', 'dead'].includes(sortOf(first))) return [first];
+  const sort = sortOf(first);
+  if (first.reads === null || first.reads.live || (sort !== 'face' && sort !== 'dead')) return [first];
   const open = acts.slice(acts.indexOf(first)).filter((a) => !a.done);
-  const end = open.findIndex((a) => a.reads === null || sortOf(a) !== sortOf(first));
-  return open.slice(0, end < 0 ? TOGETHER : Math.min(end, TOGETHER));
+  const end = open.findIndex((a) => a.reads === null || sortOf(a) !== sort);
+  return open.slice(0, end < 0 ? TOGETHER[sort] : Math.min(end, TOGETHER[sort]));
 }
 
 /** A draft and what was seen as the rows that go on record. @param at UTC time of the proof */

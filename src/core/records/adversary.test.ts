@@ -8,7 +8,7 @@ import { newTally, play, World } from './adversary.ts';
 const tally = newTally();
 
 test('no gate opens, and no power is accepted, where a hand would touch what is live', () => {
-  for (let seed = 1; seed <= tries(90, 3000); seed++) play(randomFrom(seed), 50, tally);
+  for (let seed = 1; seed <= tries(110, 3000); seed++) play(randomFrom(seed), 50, tally);
   assert.ok(tally.proofs > 60, `${tally.proofs} proofs`);
   for (const gate of ['hands', 'neutral', 'power: use', 'flip', 'proof'])
     assert.ok((tally.shut[gate] ?? 0) > 5, `${gate} was shut ${tally.shut[gate]} times`);

@@ -59,9 +59,11 @@ const sign = (
 
 /** The circuit whose conductor a key of an observation names; the outlet’s own at a face. */
 function circuitsOfNode(document: JobDocument, o: Observation): string[] {
-  const [first = ''] = o.node.split('.');
+  const [first = '', second = ''] = o.node.split('.');
   if (document.circuits[first]) return [first];
-  return o.node.startsWith('face.') && o.boxId !== null ? ofOutlet(document, o.boxId) : [];
+  if (first !== 'face' || o.boxId === null) return [];
+  // The face of another outlet in the same box is named by it.
+  return ofOutlet(document, document.boxes[second] ? second : o.boxId);
 }
 
 function ofObservation(document: JobDocument, o: Observation): Sign | null {

@@ -33,11 +33,15 @@ const isBeside = (a: Box, b: Box): boolean =>
   Math.abs(a.height - b.height) <= BESIDE.up &&
   Math.abs(a.fromWall - b.fromWall) <= BESIDE.out;
 
-/** The outlets in one box with an outlet, itself first. */
-export const enclosureOf = (document: JobDocument, box: Box): Box[] => [
-  box,
-  ...rows(document.boxes).filter((b) => b.id !== box.id && isBeside(b, box)),
-];
+/** The outlets in one box with an outlet, itself first: those beside it, those beside them, and so on. */
+export function enclosureOf(document: JobDocument, box: Box): Box[] {
+  const found = [box];
+  // What is found grows while it is gone through.
+  for (const one of found)
+    for (const b of rows(document.boxes))
+      if (isBeside(b, one) && !found.some((f) => f.id === b.id)) found.push(b);
+  return found;
+}
 
 interface Inside {
   circuit: Circuit;

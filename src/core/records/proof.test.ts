@@ -198,7 +198,15 @@ const GAPS: [string, Setup, Partial<Draft>, Reader, RegExp][] = [
   ],
   ['tester not proved before', {}, {}, but(/source$/, { value: 3 }), /3 V: expected 100 to 140 V/],
   ['tester not proved after', {}, {}, but(/again/, null), /known live source again/],
-  ['face still live', {}, {}, but(/At the face, hot to neutral/, { value: 118 }), /118 V is not dead/],
+  ['face still live', {}, {}, but(/At the face, top hot to neutral/, { value: 118 }), /118 V is not dead/],
+  [
+    'the other half of the face still live',
+    {},
+    {},
+    but(/At the face, bottom hot to ground/, { value: 118 }),
+    /118 V is not dead/,
+  ],
+  ['the yoke live', {}, {}, but(/Plate screw, yoke/, { value: 60 }), /60 V is not dead/],
   [
     'the red of a multiwire circuit live while every pair of the black reads nothing',
     { circuit: TWO_POLES },

@@ -108,8 +108,10 @@ test('which slots are read before the cover comes off, by the device', () => {
     )
       .filter((a) => a.kind === 'face')
       .map((a) => a.key.replaceAll('face.', ''));
-  assert.deepEqual(slots({}), ['hot neutral', 'hot ground', 'neutral ground']);
-  assert.deepEqual(slots({ kind: 'two-slot' }), ['hot neutral']);
+  const bottom = ['bottom.hot bottom.neutral', 'bottom.hot bottom.ground', 'bottom.neutral bottom.ground'];
+  assert.deepEqual(slots({}), ['hot neutral', 'hot ground', 'neutral ground', ...bottom]);
+  assert.deepEqual(slots({ kind: 'single' }), ['hot neutral', 'hot ground', 'neutral ground']);
+  assert.deepEqual(slots({ kind: 'two-slot' }), ['hot neutral', 'bottom.hot bottom.neutral']);
   assert.deepEqual(slots({ volts: '250' }), ['hot other hot', 'hot ground']);
   assert.deepEqual(slots({ volts: '125/250' }), [
     'hot other hot',
@@ -442,14 +444,61 @@ test('touches that one hand goes through share a card, and none of them goes mis
   const at = (kind: Act['kind']) => open.find((a) => a.kind === kind)!;
   assert.deepEqual(
     togetherWith(acts, at('face')).map((a) => a.key.replaceAll('face.', '')),
-    ['hot neutral', 'hot ground', 'neutral ground'],
+    [
+      ...['hot neutral', 'hot ground', 'neutral ground'],
+      ...['bottom.hot bottom.neutral', 'bottom.hot bottom.ground', 'bottom.neutral bottom.ground'],
+    ],
   );
   assert.deepEqual(
     togetherWith(acts, at('dead')).map((a) => a.kind),
-    ['dead', 'dead', 'pair'],
+    ['dead', 'dead', 'dead', 'pair'],
   );
   for (const kind of ['answer', 'lock', 'source', 'live'] as const) {
     const [one] = acts.filter((a) => a.kind === kind);
     if (one) assert.deepEqual(togetherWith(acts, one), [one], kind);
   }
+});
+
+test('a box on no circuit is proved with all off that may feed it, and each conductor in it read', () => {
+  const document = (values: Parameters<typeof job>[0] = {}): JobDocument => {
+    const d = job(values);
+    return { ...d, circuits: {}, boxes: { ...d.boxes, [R1(d).id]: { ...R1(d), status: 'existing' } } };
+  };
+  const LEAD_FROM = { reference: 'lead', referenceName: 'lead from the bar' } as const;
+  const gaps = (d: JobDocument, values: Partial<Draft> = {}, more: readonly Seen[] = []) => {
+    const draft = draftFor(d, R1(d), { basis: 'dead-outlet', ...LEAD_FROM, ...values });
+    const seen = walk(d, R1(d), draft);
+    const last = seen.pop()!;
+    return recorded(d, R1(d), draft, [...seen, ...more, last]).gaps;
+  };
+  const read: Seen = {
+    ...{ node: 'other.1', nodeName: 'black at the back', to: 'reference', toName: 'lead from the bar' },
+    ...{ quantity: 'volts', value: 0, instrument: 'two-pole tester', on: [], off: [] },
+  };
+  const kills = document({ panel: { oneMain: 'yes' } });
+  assert.match(gaps(kills).join('; '), /any breaker may feed it.*; .*expected a reading of each/);
+  assert.match(gaps(kills, { others: 'read' }, [read]).join('; '), /any breaker may feed it/);
+  assert.match(gaps(kills, { mainOff: true }).join('; '), /no conductor of this box is on record/);
+  assert.deepEqual(gaps(kills, { mainOff: true, others: 'read' }, [read]), []);
+  // A main that does not open all of it shows nothing, and no home run can be seen to be loose.
+  assert.match(
+    gaps(document(), { mainOff: true, others: 'read' }, [read]).join('; '),
+    /find its breaker first/,
+  );
+  assert.match(
+    gaps(kills, { basis: 'not-landed', seenBy: 'M. Alder', others: 'read' }, [read]).join('; '),
+    /which home run is not landed/,
+  );
+  // Or every breaker on record, each locked by itself.
+  const d = job();
+  const box = { ...R1(d), id: 'box-lone', name: 'R9', wallId: null, status: 'existing' as const };
+  const lone = { ...d, boxes: { ...d.boxes, [box.id]: box } };
+  const locked = (lockedOut: string[]) => {
+    const draft = draftFor(lone, box, { basis: 'dead-outlet', ...LEAD_FROM, others: 'read', lockedOut });
+    const seen = walk(lone, box, draft);
+    const last = seen.pop()!;
+    return recorded(lone, box, draft, [...seen, read, last]).gaps;
+  };
+  assert.deepEqual(locked(Object.keys(lone.circuits)), []);
+  assert.equal(locked([]).length, 1);
 });

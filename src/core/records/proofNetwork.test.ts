@@ -7,6 +7,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
+import { BOX } from '#core/boxes/wiring.ts';
 import { buildRun, type Run } from '#core/circuits/run.ts';
 import { currentIn, magnitude, resistor, solved } from '#core/network/read.ts';
 import { HIGH_OHMS, LOW_OHMS, readVolts } from '#core/instruments/meter.ts';
@@ -163,8 +164,10 @@ function proofAt(h: House) {
     if (node === 'reference') return h.lead ? lead : nodeOf(h, wiring, points, ground.key);
     if (node === 'live') return branchAt(wiring, h.at, 'black', 'terminal')!.from;
     const { hot, neutral, ground: slot, red } = wiring.terminals[h.at]!;
+    // The yoke hangs on the ground screw; both halves of a duplex hang on the same screws.
+    if (node === BOX) return slot;
     if (node.startsWith('face.'))
-      return { hot, neutral, ground: slot, 'other hot': red ?? hot }[node.slice(5)]!;
+      return { hot, neutral, ground: slot, 'other hot': red ?? hot }[node.split('.').at(-1)!]!;
     if (node.startsWith('other.')) return Number(node.slice(6));
     return nodeOf(h, wiring, points, node);
   };

@@ -5,6 +5,7 @@ import { rows } from '#core/job/document.ts';
 import type { Box, JobDocument, Reading } from '#core/job/schema.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { protectedBy } from './deviceTests.ts';
+import { facesOf, takesBothHots } from './faces.ts';
 import { isEnergized, lastPower, pastReadings } from './proof.ts';
 
 export type Task = {
@@ -19,15 +20,6 @@ export type Task = {
   | { kind: 'load' }
   | { kind: 'device'; device: 'gfci' | 'afci' }
 );
-
-/** An outlet for one appliance with both hots. */
-export const takesBothHots = (box: Box): boolean => box.device.volts !== '125';
-
-/** A duplex has two faces to read. */
-export const facesOf = (box: Box): Reading['half'][] =>
-  !isReceptacle(box) || box.device.kind === 'single' || takesBothHots(box) || box.device.rating >= 30
-    ? ['both']
-    : ['top', 'bottom'];
 
 /** Readings as left at an outlet since power came back last, without those corrected; none while it is not on record. */
 function readAfterPower(document: JobDocument, run: Run): Map<string, Reading[]> {

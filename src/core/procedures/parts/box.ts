@@ -9,7 +9,7 @@ import { NOTHING_FOUND, rows } from '#core/job/document.ts';
 import type { Box, Circuit, Gauge, Reading, Sign } from '#core/job/schema.ts';
 import { isReceptacle } from '#core/plan/wallSpaces.ts';
 import { readingsOf } from '#core/records/proof.ts';
-import { facesOf } from '#core/records/sequence.ts';
+import { facesOf } from '#core/records/faces.ts';
 import type { Context, Line, Option, Step } from '../step.ts';
 import { when } from '../step.ts';
 import { changeBox } from './place.ts';

@@ -5,7 +5,7 @@
   import type { Link } from '#core/instruments/driver.ts';
   import type { Box, Circuit } from '#core/job/schema.ts';
   import { READ_PAIRS, type ReadPair } from '#core/diagnosis/conditions.ts';
-  import { takesBothHots } from '#core/records/sequence.ts';
+  import { takesBothHots } from '#core/records/faces.ts';
   import { circuitState } from '#core/records/proof.ts';
   import { round } from '#core/units/quantity.ts';
   import { BAUD_RATES, serial, serialLink, simulatedLink } from '../../instruments.ts';

@@ -8,7 +8,7 @@
   import { whyNotRead } from '#core/records/gates.ts';
   import { circuitState, readingsOf } from '#core/records/proof.ts';
   import { judgeIn } from '#core/diagnosis/setting.ts';
-  import { facesOf } from '#core/records/sequence.ts';
+  import { facesOf } from '#core/records/faces.ts';
   import { settingOf } from '#core/diagnosis/setting.ts';
   import { expectedAt, judge } from '#core/diagnosis/verdict.ts';
   import { round } from '#core/units/quantity.ts';
