@@ -61,7 +61,7 @@ test('a box with a red and a second circuit: each conductor is an act, a live re
     await sees(app.driver, /Goes dark[\s\S]*Studio: S1, S2/, '.act');
     await tap(app.driver, /Breaker .*Studio receptacles/, 'Done');
     await tap(app.driver, /Breaker 7 \(Hall lights\)/, 'Done');
-    await tap(app.driver, /At the face, hot to neutral/, 'All 3 read dead');
+    await tap(app.driver, /At the face, top hot to neutral/, 'All 7 read dead');
     await tap(app.driver, /Studio receptacles: black .* to Studio receptacles: ground/, 'Dead');
     // The other pole is on.
     await sees(app.driver, /Studio receptacles: red .* to Studio receptacles: ground/, '.act');
@@ -132,7 +132,7 @@ test('a dead outlet with an open ground: its ground is refused, a lead from a pr
     await sees(app.driver, /A conductor that is live in this box to the/, '.act');
     await fill(app.driver, 'or volts shown', '3');
     await sees(app.driver, /3 V: expected 100 to 140 V\. This is no good reference: bring a lead/, '.act');
-    await press(app.driver, 'All 1');
+    await press(app.driver, 'All 2');
     await press(app.driver, 'What every conductor is read to, done');
     await press(app.driver, 'A lead from a proven ground');
     await fill(app.driver, 'Lead from', 'the ground bar of Panel A');

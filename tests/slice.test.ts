@@ -231,9 +231,9 @@ test('phone: steps in a box stay locked until it is proved dead; power back void
     await tap(app.driver, /known live source/, '120 V lit');
     await tap(app.driver, /Before it is switched off/, '120 V lit');
     await tap(app.driver, /Breaker 8/, 'Done');
-    await tap(app.driver, /At the face, hot to neutral/, 'Dead');
+    await tap(app.driver, /At the face, top hot to neutral/, 'Dead');
     // What one hand goes through shares a card.
-    await tap(app.driver, /At the face, hot to ground/, 'All 2 read dead');
+    await tap(app.driver, /At the face, top hot to ground/, 'All 6 read dead');
     await sees(app.driver, /black splice to lead from ground bar of Panel A/i, '.act');
     // A tester taken up on the way reads the known source first.
     await press(app.driver, 'Meter, high Z');

@@ -51,6 +51,8 @@ export interface Act {
   key: string;
   kind: 'answer' | 'source' | 'live' | 'lock' | 'face' | 'dead' | 'pair';
   words: string;
+  /** The same among others at one place. */
+  brief: string;
   /** Null where it is answered, not read. */
   reads: { node: string; nodeName: string; to: string; toName: string; live: boolean } | null;
   done: boolean;
@@ -89,7 +91,7 @@ const answered = (
   words: string,
   done: boolean,
   { kind = 'answer', problem = null, sets = null }: Partial<Pick<Act, 'kind' | 'problem' | 'sets'>> = {},
-): Act => ({ key, kind, words, reads: null, done, problem, mayBeAbsent: false, sets });
+): Act => ({ key, kind, words, brief: words, reads: null, done, problem, mayBeAbsent: false, sets });
 
 const isBy = (list: readonly Instrument[], { instrument }: Seen): boolean => list.includes(instrument);
 export const isLive = (volts: number): boolean => volts >= LIVE_VOLTS.least && volts <= LIVE_VOLTS.most;
@@ -271,6 +273,7 @@ function readings(
       key: after ? 'source-after' : 'source-before',
       kind: 'source',
       words: `Tester on a known live source${after ? ' again' : ''}`,
+      brief: 'known live source',
       reads: { node: KNOWN_SOURCE, nodeName: 'known live source', to: KNOWN_SOURCE, toName: '', live: true },
       done,
       problem: done
@@ -305,6 +308,7 @@ function readings(
         : draft.reference === 'lead'
           ? `A known live conductor to the ${to}`
           : `A conductor that is live in this box to the ${to}`,
+    brief: 'a live conductor',
     reads: { node: LIVE, nodeName: 'a live conductor', to: REFERENCE, toName: to, live: true },
     done: good.length > 0,
     problem:
@@ -326,6 +330,7 @@ function readings(
     other: string,
     otherName: string,
     mayBeAbsent = false,
+    brief = nodeName,
   ): Act => {
     const at = seen.findLastIndex((s) => s.node === node && (s.quantity === 'absent' || s.to === other));
     const last = seen[at];
@@ -341,6 +346,7 @@ function readings(
       key: `${node} ${other}`,
       kind,
       words: `${nodeName} to ${otherName}`,
+      brief: `${brief} to ${otherName}`,
       reads: { node, nodeName, to: other, toName: otherName, live: false },
       done: last !== undefined && problem === null,
       problem,
@@ -467,16 +473,27 @@ const cablesDecide = (box: Box, circuits: readonly Circuit[]): boolean =>
 function faceActs(
   outlet: Box,
   beside: Box | null,
-  reading: (kind: 'face', node: string, name: string, to: string, toName: string) => Act,
+  reading: (
+    kind: 'face',
+    node: string,
+    name: string,
+    to: string,
+    toName: string,
+    mayBeAbsent: boolean,
+    brief: string,
+  ) => Act,
 ): Act[] {
   const { device } = outlet;
   if (['light', 'switch', 'smoke-alarm', 'hardwired', 'junction'].includes(device.kind)) return [];
   return facesOf(outlet).flatMap((half) => {
     const acts: Act[] = [];
     const key = `face.${beside ? `${beside.id}.` : ''}${half === 'bottom' ? 'bottom.' : ''}`;
-    const name = `At the face${beside ? ` of ${beside.name}` : ''}, ${half === 'both' ? '' : `${half} `}`;
-    const slot = (node: string, to: string) =>
-      acts.push(reading('face', `${key}${node}`, `${name}${node}`, `${key}${to}`, to));
+    const place = `At the face${beside ? ` of ${beside.name}` : ''}`;
+    const slot = (node: string, to: string) => {
+      const name = half === 'both' ? node : `${half} ${node}`;
+      const brief = beside ? `${beside.name}, ${name}` : name;
+      acts.push(reading('face', key + node, `${place}, ${name}`, key + to, to, false, brief));
+    };
     if (device.volts === '250' || device.volts === '125/250') slot('hot', 'other hot');
     if (device.volts !== '250') slot('hot', 'neutral');
     if (device.kind !== 'two-slot') {
@@ -501,15 +518,16 @@ function deadProblem(seen: Seen, inBox: ReadonlySet<string>): string | null {
 }
 
 /** So many touches share a card: what one hand goes through without looking up; at a face they lie side by side. */
-const TOGETHER = { face: 6, dead: 5 } as const;
+const TOGETHER = { face: 7, dead: 5 } as const;
 
-/** Acts that are made in one go with one that is open: the slots of a face, or conductors side by side. */
+/** Acts that are made in one go with one that is open: the slots of a face and its metal, or conductors side by side. */
 export function togetherWith(acts: readonly Act[], first: Act): Act[] {
   const sortOf = ({ kind }: Act) => (kind === 'pair' ? 'dead' : kind);
   const sort = sortOf(first);
   if (first.reads === null || first.reads.live || (sort !== 'face' && sort !== 'dead')) return [first];
   const open = acts.slice(acts.indexOf(first)).filter((a) => !a.done);
-  const end = open.findIndex((a) => a.reads === null || sortOf(a) !== sort);
+  const isOfIt = (a: Act) => a.reads !== null && (sortOf(a) === sort || a.reads.node === BOX);
+  const end = open.findIndex((a) => !isOfIt(a));
   return open.slice(0, end < 0 ? TOGETHER[sort] : Math.min(end, TOGETHER[sort]));
 }
 

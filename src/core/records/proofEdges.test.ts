@@ -14,7 +14,9 @@ import {
   validProof,
   whyUnproved,
 } from './proof.ts';
+import { runGuarded } from './gates.ts';
 import { whyNotParted } from './neutrals.ts';
+import { InvalidError } from '#core/job/validate.ts';
 import { pointsIn } from './points.ts';
 import { gaps, job, LATER, NOON, power, proved, R1, withPower } from './proofTesting.ts';
 import { clamped, DEAD, draftFor, recorded, walk, withProof, type Reader } from './testing.ts';
@@ -447,11 +449,22 @@ test('touches that one hand goes through share a card, and none of them goes mis
     [
       ...['hot neutral', 'hot ground', 'neutral ground'],
       ...['bottom.hot bottom.neutral', 'bottom.hot bottom.ground', 'bottom.neutral bottom.ground'],
+      'box reference',
     ],
   );
   assert.deepEqual(
     togetherWith(acts, at('dead')).map((a) => a.kind),
     ['dead', 'dead', 'dead', 'pair'],
+  );
+  // What lies between them is answered first.
+  const old = job({ boxes: [{ status: 'existing', cables: null }], circuit: { ordered: 'unknown' } });
+  const oldActs = actsOf(old, R1(old), draftFor(old, R1(old)), [source!, live!]);
+  assert.equal(
+    togetherWith(
+      oldActs,
+      oldActs.find((a) => a.kind === 'face' && !a.done)!,
+    ).length,
+    6,
   );
   for (const kind of ['answer', 'lock', 'source', 'live'] as const) {
     const [one] = acts.filter((a) => a.kind === kind);
@@ -501,4 +514,61 @@ test('a box on no circuit is proved with all off that may feed it, and each cond
   };
   assert.deepEqual(locked(Object.keys(lone.circuits)), []);
   assert.equal(locked([]).length, 1);
+});
+
+test('a box of one cable is proved in 11 answers, a second one under the same lock-out in 8', () => {
+  const two = [20, 80].map((at, k) => outlet(`R${k + 1}`, 1, at, { status: 'existing' }));
+  const start = job({ boxes: two });
+  const unasked = { ...start, job: { ...start.job, otherSources: { asked: false, kinds: [] } } };
+  /** Cards that somebody answers, all on them at once, besides what is picked beforehand. */
+  const answers = (from: JobDocument, box: Box, values: Partial<Draft>) => {
+    let document = from;
+    let draft = draftFor(document, box, { lockedOut: [], others: 'not-looked', ...values });
+    const seen: Seen[] = [];
+    for (let count = 0; count < 30; count++) {
+      const acts = actsOf(document, box, draft, seen);
+      const first = acts.find((a) => !a.done);
+      if (!first) return { count, document, draft, seen };
+      if (first.sets) draft = { ...draft, ...first.sets };
+      else if (first.key === 'others') draft = { ...draft, others: 'none' };
+      else if (first.key === 'sources') document = start;
+      else
+        for (const { kind, reads } of togetherWith(acts, first))
+          seen.push({
+            ...reads!,
+            ...{ quantity: 'volts', value: reads!.live ? 120 : 0, instrument: 'two-pole tester' },
+            on: kind === 'live' ? Object.keys(start.circuits) : [],
+            off: reads!.live ? [] : Object.keys(start.circuits),
+          });
+    }
+    throw new Error('it never ends');
+  };
+  const [r1, r2] = [R1(unasked), unasked.boxes['box-r2']!];
+  const first = answers(unasked, r1, {});
+  // What shows it, what it is read to, and that it goes on record.
+  assert.equal(first.count + 3, 11);
+  const made = recorded(first.document, r1, first.draft, first.seen, { at: NOON });
+  assert.deepEqual(made.gaps, []);
+  const second = answers(withProof(first.document, made), r2, {
+    basis: 'same-lock-out',
+    lockedOut: made.proof.lockedOut,
+    ...LEAD,
+  });
+  assert.ok(second.count + 2 <= 8, `${second.count + 2} answers`);
+});
+
+test('a proof with one gap is refused with that one, and once', () => {
+  const d = job();
+  const box = R1(d);
+  const draft = draftFor(d, box);
+  const made = recorded(d, box, draft, walk(d, box, draft).slice(0, -1), { at: NOON });
+  assert.equal(made.gaps.length, 1);
+  const rows = [
+    { type: 'put' as const, table: 'observations' as const, rows: made.observations },
+    { type: 'put' as const, table: 'proofs' as const, rows: [made.proof] },
+  ];
+  assert.throws(
+    () => runGuarded(d, { type: 'batch', label: 'proof', commands: rows }),
+    (e) => e instanceof InvalidError && e.problems.length === 1 && /known live source again/.test(e.message),
+  );
 });

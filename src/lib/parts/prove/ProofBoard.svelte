@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { BOX } from '#core/boxes/wiring.ts';
   import type { Act } from '#core/records/acts.ts';
 
   /** The box as it is proved: each group and loose end by its color and name, read or still open. */
@@ -15,6 +16,7 @@
     yellow: '#e6c520',
     orange: '#e07a1f',
   };
+  const METAL = '#9aa0a4';
   const groups = $derived(
     acts.flatMap((a) =>
       a.kind === 'dead' && a.reads
@@ -24,7 +26,10 @@
               name: a.reads.nodeName,
               done: a.done,
               wrong: a.problem !== null,
-              paint: PAINT[COLORS.find((c) => a.reads!.nodeName.includes(c)) ?? 'black'],
+              paint:
+                a.reads.node === BOX
+                  ? METAL
+                  : PAINT[COLORS.find((c) => a.reads!.nodeName.includes(c)) ?? 'black'],
             },
           ]
         : [],

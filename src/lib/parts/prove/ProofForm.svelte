@@ -292,13 +292,21 @@
           />
         {/if}
       {:else if act.reads}
+        {#if together.length > 1}
+          <p class="quiet">
+            Then, without looking up: {together
+              .slice(1)
+              .map((a) => a.brief)
+              .join(' · ')}.
+          </p>
+        {/if}
         <div class="tester" role="group" aria-label="Tester">
           {#each TESTER_OPTIONS as t (t.value)}
             <Act pressed={made.tester === t.value} onclick={() => (made.tester = t.value)}>{t.name}</Act>
           {/each}
         </div>
         {#key `${act.key} ${made.seen.length}`}
-          <div class="keys">
+          <div class="keys" class:several={together.length > 1}>
             {#if act.reads.live}
               {#if made.tester === 'two-pole tester'}
                 <Act kind="main" big onclick={() => see(120)}>120 V lit</Act>
@@ -306,12 +314,6 @@
             {:else}
               <Act kind="main" big onclick={() => see(0)}>Dead</Act>
               {#if together.length > 1}
-                <p class="quiet">
-                  Then, without looking up: {together
-                    .slice(1)
-                    .map((a) => a.words)
-                    .join('; ')}.
-                </p>
                 <Act big onclick={allDead}>All {together.length} read dead</Act>
               {/if}
             {/if}
@@ -454,6 +456,12 @@
     grid-template-columns: minmax(7rem, auto) 1fr;
     gap: 0.6rem;
     align-items: end;
+  }
+  .keys.several {
+    grid-template-columns: auto 1fr;
+  }
+  .keys.several > :global(:last-child) {
+    grid-column: 1 / -1;
   }
   .keys :global(button) {
     font-size: 1.5rem;
