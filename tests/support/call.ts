@@ -87,6 +87,7 @@ const FIGURES: Readonly<Record<string, string>> = {
   'Tester again': '120',
   'Leg A to': '0',
   'Leg B to': '0',
+  'Neutral to': '0',
 };
 /** A figure in the middle of what a field takes: volts, ohms and the rest are told by their unit. */
 const figuresOf = (driver: WebDriver): Promise<Record<string, string>> =>
@@ -110,6 +111,11 @@ export async function answer(driver: WebDriver, at: Shown, plan: Plan): Promise<
       return;
     case 'look':
       for (const tick of plan.tick?.[at.key] ?? []) await press(driver, '.ticks button', tick);
+      // What feeds a panel is off and locked as its ticks say; nothing else feeds on from it.
+      if (at.key === 'panel-off')
+        await driver.executeScript(
+          `for (const tick of [...document.querySelectorAll('[data-step] .ticks button')].slice(0, -1)) tick.click()`,
+        );
       // A box that is looked into for a fault: nothing is ticked, so nothing is wrong there.
       await press(driver, '.exits button', chosen || (at.key.startsWith('find ') ? 'All tight' : ''));
       return;

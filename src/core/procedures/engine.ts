@@ -8,13 +8,13 @@ import type { Box, Call, Entry } from '#core/job/schema.ts';
 import { closingCommand } from '#core/records/open.ts';
 import { circuitsIn } from '#core/records/points.ts';
 import { whyNeutralsShut } from '#core/records/neutrals.ts';
-import { PANEL_DEAD, whyPanelShut } from '#core/records/panel.ts';
+import { PANEL_DEAD, PANEL_OFF, panelGap } from '#core/records/panel.ts';
 import { circuitState, isSaidOff, validProof, whyUnproved } from '#core/records/proof.ts';
 import type { View } from '#core/view/view.ts';
 import { askBreaker, panelOf, strikeFlips } from './parts/breaker.ts';
 import { strikePartings } from './parts/chain.ts';
 import { beforeTheEnd, powerOn } from './parts/finish.ts';
-import { panelDead } from './parts/panelDead.ts';
+import { panelStep } from './parts/panelDead.ts';
 import { beforeFlips, isLeft } from './parts/start.ts';
 import {
   Log,
@@ -70,7 +70,8 @@ function before(c: Context, step: Step): Step | null {
   const { document, now } = c;
   const { inside, live, liveOpen, inPanel } = step;
   if (step.kind === 'record') return isLeft(c) ? null : beforeTheEnd(c);
-  if (inPanel && whyPanelShut(document, panelOf(document).id, now) !== null) return seeTo(c) ?? panelDead(c);
+  const gap = inPanel ? panelGap(document, panelOf(document).id, now) : null;
+  if (gap) return seeTo(c) ?? panelStep(c, gap);
   if (inside && !validProof(document, inside, now)) {
     if (circuitsIn(document, inside).length === 0) return askBreaker(c, inside, `breaker ${inside.id}`);
     const first = circuitsIn(document, inside).every((k) => isSaidOff(document, k, now)) ? null : seeTo(c);
@@ -207,7 +208,9 @@ const touchesOf = ({ document }: Context, step: Step): Entry['touches'] => {
   return [
     ...(inside ? [{ in: 'box' as const, id: inside.id }] : []),
     ...(partsNeutrals(step) ? [{ in: 'neutral' as const, id: step.inside.id }] : []),
-    ...(inPanel || key === PANEL_DEAD ? [{ in: 'panel' as const, id: panelOf(document).id }] : []),
+    ...(inPanel || [PANEL_OFF, PANEL_DEAD].includes(key)
+      ? [{ in: 'panel' as const, id: panelOf(document).id }]
+      : []),
   ];
 };
 

@@ -13,7 +13,7 @@ import { procedureCatalogue } from './catalogue.ts';
 import { answerCommand, backCommand, contextOf, earlierAnswer, standingOf } from './engine.ts';
 import { PROCEDURES, procedureOf } from './index.ts';
 import { NO_ANSWER, type Step } from './step.ts';
-import { someAnswer, Walker } from './testing.ts';
+import { panelAnswer, someAnswer, Walker } from './testing.ts';
 import { TILES } from './tiles.ts';
 import { View } from '#core/view/view.ts';
 
@@ -45,13 +45,8 @@ function walk(id: string, seed: number, look: (walker: Walker, step: Step) => vo
 }
 
 function answerFor(step: Step, pick: (n: number) => number, again: number) {
-  if (step.key === 'panel-dead')
-    return {
-      figures: ['before', 'a-n', 'b-n', 'a-b', 'a-g', 'b-g', 'after'].map((name) => ({
-        name,
-        value: name === 'before' || name === 'after' ? 120 : again % 7 === 3 ? 118 : 0,
-      })),
-    };
+  const panel = panelAnswer(step, again % 7 === 3 ? 118 : 0);
+  if (panel) return panel;
   // The round of a house ends some time.
   if (step.key.startsWith('more ') && again + pick(3) > 1) return { picks: ['end'] };
   return someAnswer(step, pick);
@@ -227,7 +222,8 @@ test('a bus that was read dead is read again after power, a flip or anything liv
     const before = walker.document;
     for (const [what, command] of since) {
       walker.run([command(walker)]);
-      assert.equal(walker.step?.key, 'panel-dead', what);
+      // What came on is locked again; what was live is read again.
+      assert.equal(walker.step?.key, what === 'a reading' ? 'panel-dead' : 'panel-off', what);
       walker.document = before;
     }
     assert.equal(walker.step?.key, step.key);

@@ -138,8 +138,23 @@ const SOME_ORDERS = [
   'stop none fits',
 ] as const;
 
+/** What a panel that is dead shows, each of its steps answered as it has to be; null at any other step. */
+export function panelAnswer(step: Step, volts = 0): Partial<Answer> | null {
+  if (step.kind === 'look' && step.key === 'panel-off')
+    return { picks: [...step.options.map((o) => o.value).filter((v) => v !== 'fed'), 'done'] };
+  if (step.kind !== 'measure' || step.key !== 'panel-dead') return null;
+  return {
+    figures: step.figures.map(({ name, label }) => ({
+      name,
+      value: label.startsWith('Tester') ? 120 : volts,
+    })),
+  };
+}
+
 /** An answer that a step takes. @param pick a number below n, whatever it is drawn from */
 export function someAnswer(step: Step, pick: (n: number) => number): Partial<Answer> {
+  const dead = panelAnswer(step);
+  if (dead && pick(4) > 0) return dead;
   switch (step.kind) {
     case 'ask':
     case 'decide': {

@@ -344,6 +344,10 @@ export class World {
     },
     'call: hands in': (copy, by) => this.callHands(copy, by, false),
     'call: part': (copy, by) => this.callHands(copy, by, true),
+    'call: panel off': (copy, by) => {
+      const picks = this.truth.main && this.chance(0.7) ? ['lugs', 'not-fed'] : ['main', 'lugs', 'not-fed'];
+      this.entry(copy, by, 'panel-off', picks, [{ in: 'panel', id: PANEL.id }]);
+    },
     'call: bus dead': (copy, by) => {
       const dead = !this.truth.main;
       this.entry(
@@ -354,7 +358,7 @@ export class World {
         [{ in: 'panel', id: PANEL.id }],
         [
           ...['before', 'after'].map((name) => ({ name, value: 120 })),
-          ...['a-n', 'b-n', 'a-b', 'a-g', 'b-g'].map((name) => ({ name, value: dead ? 0 : 120 })),
+          ...['a-n', 'b-n', 'a-b', 'a-g', 'b-g', 'n-g'].map((name) => ({ name, value: dead ? 0 : 120 })),
         ],
       );
     },

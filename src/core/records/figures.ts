@@ -38,7 +38,7 @@ const FIGURES: Readonly<Record<string, Readonly<Record<string, FigureOf>>>> = {
   'no-short': all('dead', 'ohms'),
   'panel-dead': {
     ...all('source', 'before', 'after'),
-    ...all('legs', 'a-n', 'b-n', 'a-b', 'a-g', 'b-g'),
+    ...all('legs', 'a-n', 'b-n', 'a-b', 'a-g', 'b-g', 'n-g', 'f-n', 'f-g'),
   },
   plate: all('plate', 'volts'),
   'proof-load': all('circuit', 'amps', 'volts'),

@@ -13,7 +13,7 @@ import { View } from '#core/view/view.ts';
 import type { Meter } from '#core/job/schema.ts';
 import { runGuarded } from '#core/records/gates.ts';
 import { contextOf, strikeCommand } from '../engine.ts';
-import { someAnswer, Walker } from '../testing.ts';
+import { panelAnswer, someAnswer, Walker } from '../testing.ts';
 import { Adviser } from './advise.ts';
 import { huntCase, KEYS, seenOf } from './case.ts';
 import { strikeFault } from './loop.ts';
@@ -52,12 +52,8 @@ function go(walker: Walker, seed: number, adviser: Adviser, stop: () => boolean 
     else if (step.kind === 'think') {
       const { order, note } = adviser.advise(walker.context, walker.context.circuit!);
       assert.equal(walker.answer({ picks: [order], note }), null, `${order} is refused`);
-    } else if (step.key === 'panel-dead') {
-      const figures = ['before', 'a-n', 'b-n', 'a-b', 'a-g', 'b-g', 'after'].map((name) => ({
-        name,
-        value: name === 'before' || name === 'after' ? 120 : 0,
-      }));
-      assert.equal(walker.answer({ figures }), null);
+    } else if (panelAnswer(step)) {
+      assert.equal(walker.answer(panelAnswer(step)!), null);
     } else {
       let problem = walker.answer(someAnswer(step, pick));
       for (let tries = 0; problem !== null && tries < 40; tries++)
