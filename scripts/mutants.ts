@@ -40,7 +40,7 @@ const GROUPS: Readonly<Record<string, Group>> = {
     files: inside('records', 'gates acts proof points sources people life alterations open panel neutrals'),
     tests: inside(
       'records',
-      'proofEdges.test life.test open.test panel.test neutrals.test gates.test proof.test measuring.test onlyProof.test proofNetwork.test',
+      'actsEdges.test proofEdges.test life.test open.test panel.test neutrals.test gates.test proof.test measuring.test onlyProof.test proofNetwork.test',
     ),
     by: THRESHOLDS,
     none: true,
