@@ -2,16 +2,19 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { chain, outlet, receptacle } from '#core/job/testing.ts';
-import type { Box, Circuit, JobDocument, Proof } from '#core/job/schema.ts';
+import type { Box, Circuit, Entry, JobDocument, Proof } from '#core/job/schema.ts';
 import { actsOf, togetherWith, isLive, lockOutFor, type Act, type Draft, type Seen } from './acts.ts';
+import { BEFORE_STAMPS } from '#core/job/migrations.ts';
 import {
   circuitState,
+  gapsOf,
   isEnergized,
   isOff,
   lastPower,
   readingsOf,
   standingLockOut,
   validProof,
+  whyEnded,
   whyUnproved,
 } from './proof.ts';
 import { runGuarded } from './gates.ts';
@@ -571,4 +574,51 @@ test('a proof with one gap is refused with that one, and once', () => {
     () => runGuarded(d, { type: 'batch', label: 'proof', commands: rows }),
     (e) => e instanceof InvalidError && e.problems.length === 1 && /known live source again/.test(e.message),
   );
+});
+
+test('what a proof says that it had seen was written by then, to the very number', () => {
+  const d = proved(job());
+  const had = (device: string, n: number): JobDocument => ({
+    ...d,
+    proofs: { 'proof-1': { ...d.proofs['proof-1']!, had: [{ device, n }] } },
+  });
+  const why = (document: JobDocument) => whyEnded(document, document.proofs['proof-1']!, NOON);
+  assert.equal(why(had('device-x', 0)), null);
+  assert.match(why(had('device-x', 1)) ?? '', /nobody has written/);
+  const { 'box-r1': _, ...boxes } = d.boxes;
+  assert.match(gapsOf({ ...d, boxes }, d.proofs['proof-1']!).join(), /no longer in the job/);
+  const before: Proof = {
+    ...d.proofs['proof-1']!,
+    stamp: { device: BEFORE_STAMPS, n: 1, clock: 1 },
+  };
+  assert.match(whyEnded(d, before, NOON) ?? '', /earlier build/);
+});
+
+test('a home run is looked at again once hands were in its own panel', () => {
+  const start = job({ boxes: [{ status: 'new' }] });
+  const d = proved(start, { basis: 'not-landed', seenBy: 'M. Alder', ...LEAD });
+  const why = (touches: Entry['touches']) => {
+    const entry: Entry = {
+      ...{ id: 'entry-1', callId: 'call-1', step: 'swap', title: '', said: '', at: LATER, by: 'M. Alder' },
+      ...{ picks: [], figures: [], value: null, note: '', strikes: null, touches },
+    };
+    const document = { ...d, entries: { 'entry-1': entry } };
+    return whyEnded(document, d.proofs['proof-1']!, LATER);
+  };
+  assert.equal(why([]), null);
+  assert.equal(why([{ in: 'panel', id: 'panel-2' }]), null);
+  assert.equal(why([{ in: 'box', id: 'panel-1' }]), null);
+  assert.match(
+    why([
+      { in: 'box', id: 'box-r1' },
+      { in: 'panel', id: 'panel-1' },
+    ]) ?? '',
+    /Hands were in Panel A since/,
+  );
+  // A new box that is on no circuit yet has no home run to look at.
+  const lone: JobDocument = { ...start, circuits: {} };
+  const draft = draftFor(lone, R1(lone), { basis: 'not-landed', seenBy: 'M. Alder', ...LEAD });
+  const made = recorded(lone, R1(lone), draft, walk(lone, R1(lone), draft), { at: NOON });
+  assert.deepEqual(made.gaps, []);
+  assert.equal(whyEnded(withProof(lone, made), made.proof, NOON), null);
 });
