@@ -100,7 +100,7 @@ const running = new Set();
 const ready = (job) => job.after.every((name) => ended.has(name) || !planned.has(name));
 /** The next of a lane, or of another one where it has none that can begin. */
 function next(lane) {
-  for (const list of lane > 0 ? LANES.toReversed() : LANES) {
+  for (const list of [LANES[lane % 2], LANES[(lane + 1) % 2]]) {
     const at = list.findIndex(ready);
     if (at >= 0) return list.splice(at, 1)[0];
   }
@@ -145,9 +145,8 @@ if (sync.status !== 0) {
   console.error(sync.said);
   process.exit(1);
 }
-// One more than there are cores: a browser test waits for its browser a third of its time.
 await Promise.all(
-  Array.from({ length: 1 + Math.max(2, Math.min(3, availableParallelism())) }, (_, k) => work(k)),
+  Array.from({ length: Math.max(2, Math.min(4, availableParallelism())) }, (_, k) => work(k)),
 );
 
 mkdirSync('node_modules/.cache', { recursive: true });

@@ -19,7 +19,7 @@ export const PANEL_DEAD = 'panel-dead';
 export const MAIN_ON = 'main-on';
 
 /** Ticks of `PANEL_OFF` that say whether something else ends in the panel that may be live: one of them is made. */
-export const FED = 'fed';
+const FED = 'fed';
 const NOT_FED = 'not-fed';
 
 /** Pairs of a bus that are read, each as a figure: legs, neutral, enclosure. */
