@@ -8,7 +8,7 @@ import type { Box, Call, Entry } from '#core/job/schema.ts';
 import { closingCommand } from '#core/records/open.ts';
 import { circuitsIn } from '#core/records/points.ts';
 import { whyNeutralsShut } from '#core/records/neutrals.ts';
-import { PANEL_DEAD, PANEL_OFF, panelGap } from '#core/records/panel.ts';
+import { panelGap, provesPanel } from '#core/records/panel.ts';
 import { circuitState, isSaidOff, validProof, whyUnproved } from '#core/records/proof.ts';
 import type { View } from '#core/view/view.ts';
 import { askBreaker, panelOf, strikeFlips } from './parts/breaker.ts';
@@ -208,9 +208,7 @@ const touchesOf = ({ document }: Context, step: Step): Entry['touches'] => {
   return [
     ...(inside ? [{ in: 'box' as const, id: inside.id }] : []),
     ...(partsNeutrals(step) ? [{ in: 'neutral' as const, id: step.inside.id }] : []),
-    ...(inPanel || [PANEL_OFF, PANEL_DEAD].includes(key)
-      ? [{ in: 'panel' as const, id: panelOf(document).id }]
-      : []),
+    ...(inPanel || provesPanel(key) ? [{ in: 'panel' as const, id: panelOf(document).id }] : []),
   ];
 };
 

@@ -15,6 +15,7 @@ import type {
   JobDocument,
   Observation,
   OtherSource,
+  Panel,
   Proof,
 } from '#core/job/schema.ts';
 import { signsOfLife } from './life.ts';
@@ -135,7 +136,12 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
           answered(
             'feeds',
             'It was dead before: what shows that this breaker feeds it?',
-            SHOWS_FEED.has(draft.feeds) || (draft.mainOff && allMainsKill(document, circuits)),
+            SHOWS_FEED.has(draft.feeds) ||
+              (draft.mainOff &&
+                allMainsKill(
+                  document,
+                  circuits.map((c) => document.panels[c.panelId]),
+                )),
           ),
         ]
       : []),
@@ -156,9 +162,9 @@ export function actsOf(document: JobDocument, box: Box, draft: Draft, seen: read
   ];
 }
 
-/** The mains of the panels that feed circuits open all that they feed. */
-const allMainsKill = (document: JobDocument, circuits: readonly Circuit[]): boolean =>
-  circuits.length > 0 && circuits.every((c) => mainKills(document, document.panels[c.panelId]));
+/** The main of each of some panels opens all that it feeds. */
+const allMainsKill = (document: JobDocument, panels: readonly (Panel | undefined)[]): boolean =>
+  panels.length > 0 && panels.every((p) => mainKills(document, p));
 
 /** Why the home run of a box is taken to be landed, whoever saw it otherwise: its circuit had power by what is on record. */
 function whyHomeRunLanded(document: JobDocument, box: Box): string | null {
@@ -413,23 +419,21 @@ function readings(
   const others = seen.filter((s) => s.node.startsWith(OTHER));
   // A box in which nothing is on record has conductors all the same, but for one that is not roughed in yet.
   const mustBeThere = points.length === 0 && box.status !== 'new';
+  const isRead = draft.others === 'read' && others.length > 0;
+  const unread =
+    draft.others === 'read'
+      ? 'expected a reading of each'
+      : draft.others === 'none' && mustBeThere
+        ? 'no conductor of this box is on record: expected a reading of each that is in it'
+        : null;
   for (const node of new Set(others.map((s) => s.node)))
     acts.push(reading('dead', node, others.find((s) => s.node === node)!.nodeName, REFERENCE, to));
   acts.push(
     answered(
       'others',
       'Any other conductor in the box, behind the device or in the back?',
-      (draft.others === 'none' && !mustBeThere) || (draft.others === 'read' && others.length > 0),
-      {
-        problem:
-          others.length > 0
-            ? null
-            : draft.others === 'read'
-              ? 'expected a reading of each'
-              : draft.others === 'none' && mustBeThere
-                ? 'no conductor of this box is on record: expected a reading of each that is in it'
-                : null,
-      },
+      isRead || (draft.others === 'none' && !mustBeThere),
+      { problem: others.length > 0 ? null : unread },
     ),
     source(true),
   );
@@ -440,7 +444,7 @@ function readings(
 function allOff(document: JobDocument, { mainOff, lockedOut }: Draft): Act {
   const panels = rows(document.panels);
   const circuits = rows(document.circuits);
-  const kills = panels.length > 0 && panels.every((p) => mainKills(document, p));
+  const kills = allMainsKill(document, panels);
   const each = circuits.length > 0 && circuits.every((c) => lockedOut.includes(c.id));
   return answered(
     'lock main',

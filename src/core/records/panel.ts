@@ -17,6 +17,8 @@ import { DEAD_VOLTS } from './thresholds.ts';
 export const PANEL_OFF = 'panel-off';
 export const PANEL_DEAD = 'panel-dead';
 export const MAIN_ON = 'main-on';
+/** Whether a step is one that a panel is proved dead by: it touches the panel, and stands behind no proof of it. */
+export const provesPanel = (step: string): boolean => step === PANEL_OFF || step === PANEL_DEAD;
 
 /** Ticks of `PANEL_OFF` that say whether something else ends in the panel that may be live: one of them is made. */
 const FED = 'fed';
@@ -87,9 +89,8 @@ const newestOf = (document: JobDocument, step: string, panelId: string): Entry |
 export const isFedOn = (document: JobDocument, panelId: string): boolean =>
   newestOf(document, PANEL_OFF, panelId)?.picks.includes(FED) ?? false;
 
-/** Why what feeds a panel is not on record as off and locked. */
-function whyFed(document: JobDocument, panel: Panel, off: Entry | undefined, now: string): string | null {
-  if (!off) return `What feeds ${panel.name} is not on record as off and locked`;
+/** Why what feeds a panel does not stand as off and locked. */
+function whyFed(document: JobDocument, panel: Panel, off: Entry, now: string): string | null {
   const missing = whyNotOff(document, panel, off.picks);
   if (missing !== null) return missing;
   if (!isSameDay(off.at, now, document.job.zone)) return `${panel.name} was locked on another day`;
@@ -118,8 +119,9 @@ export function panelGap(document: JobDocument, panelId: string, now: string): P
   if (!document.job.otherSources.asked)
     return { next: 'sources', why: `Whether another source feeds ${name} was not asked` };
   const off = newestOf(document, PANEL_OFF, panelId);
+  if (!off) return { next: PANEL_OFF, why: `What feeds ${name} is not on record as off and locked` };
   const fed = whyFed(document, panel, off, now);
-  if (fed !== null || !off) return { next: PANEL_OFF, why: fed ?? '' };
+  if (fed !== null) return { next: PANEL_OFF, why: fed };
   const gap = (why: string): PanelGap => ({ next: PANEL_DEAD, why });
   const proof = newestOf(document, PANEL_DEAD, panelId);
   if (!proof || !isSurelyBefore(document, off, proof))
@@ -139,7 +141,7 @@ export const whyPanelShut = (document: JobDocument, panelId: string, now: string
 /** An answer that took hands into a panel stands on its bus read dead until then. */
 export const panelGuard: Guard = (before, _after, changes, now) =>
   added<Entry>(changes, 'entries').flatMap(({ id, step, touches, strikes, at }): Problem[] =>
-    [PANEL_OFF, PANEL_DEAD].includes(step) || strikes !== null
+    provesPanel(step) || strikes !== null
       ? []
       : touches.flatMap((t): Problem[] => {
           const why = t.in === 'panel' ? whyPanelShut(before, t.id, now ?? at) : null;
